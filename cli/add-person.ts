@@ -1,0 +1,38 @@
+import { text } from 'node:stream/consumers';
+import { DatabaseError, UNIQUE_VIOLATION } from '../server/db/database.ts';
+import { openDatabase } from '../server/db/open.ts';
+import { addPerson, enrol, findOrAddCourse, nameSchool } from '../server/school/people.ts';
+import { hashPassword } from '../server/sessions/passwords.ts';
+import { readSettings } from '../server/settings.ts';
+
+interface Options {
+  name: string;
+  login: string;
+  teaches?: string;
+  learns?: string;
+}
+
+const MIN_PASSWORD_LENGTH = 8;
+
+export async function addPersonCommand({ name, login, teaches, learns }: Options): Promise<{ id: string }> {
+  const password = (await text(process.stdin)).replace(/\r?\n$/, '');
+  if (password.length < MIN_PASSWORD_LENGTH)
+    throw new Error(`A password has at least ${MIN_PASSWORD_LENGTH} characters. Give it on standard input.`);
+  const passwordHash = await hashPassword(password);
+  const db = await openDatabase(readSettings(process.env));
+  try {
+    return await db.transaction(async (tx) => {
+      await nameSchool(tx, 'Vivid Margin');
+      const id = await addPerson(tx, { name, login, passwordHash });
+      if (teaches) await enrol(tx, await findOrAddCourse(tx, teaches), id, 'teacher');
+      if (learns) await enrol(tx, await findOrAddCourse(tx, learns), id, 'student');
+      return { id };
+    });
+  } catch (error) {
+    if (error instanceof DatabaseError && error.code === UNIQUE_VIOLATION)
+      throw new Error(`The login “${login}” is taken.`, { cause: error });
+    throw error;
+  } finally {
+    await db.close();
+  }
+}

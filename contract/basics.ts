@@ -1,0 +1,17 @@
+import { z } from 'zod';
+
+export const Id = z.uuid();
+export const Instant = z.iso.datetime({ offset: true });
+export const Sha256 = z.string().regex(/^[0-9a-f]{64}$/);
+export const LanguageTag = z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, 'is no BCP 47 language tag');
+
+/** Seconds of sound. Under a tenth of a second nothing can have been said; three hours are far beyond a remark. */
+export const Duration = z.number().min(0.1).max(10_800);
+
+/** Whole hundredths of a point or of a per cent. */
+export const Hundredths = z.int();
+
+export const Person = z.object({ id: Id, name: z.string(), role: z.enum(['teacher', 'student']) });
+export type Person = z.infer<typeof Person>;
+
+export const Nothing = z.object({});

@@ -1,0 +1,12 @@
+import { z } from 'zod';
+
+/** RFC 9457 problem details. `detail` is a sentence that the person who reads it understands. */
+export const Problem = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+});
+export type Problem = z.infer<typeof Problem>;
+
+export const PROBLEM_MEDIA_TYPE = 'application/problem+json';

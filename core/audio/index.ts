@@ -1,0 +1,3 @@
+export * from './clock.ts';
+export * from './level.ts';
+export * from './peaks.ts';

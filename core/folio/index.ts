@@ -1,0 +1,4 @@
+export * from './blocks.ts';
+export * from './folio.ts';
+export * from './pieces.ts';
+export * from './text.ts';

@@ -1,0 +1,3 @@
+export * from './grade.ts';
+export * from './hundredths.ts';
+export * from './rubric.ts';

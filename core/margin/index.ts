@@ -1,0 +1,2 @@
+export * from './isotonic.ts';
+export * from './layout.ts';

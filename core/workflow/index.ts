@@ -1,0 +1,2 @@
+export * from './permission.ts';
+export * from './state.ts';

@@ -1,0 +1,41 @@
+/** How a person stands to a submitted work, or to the assignment it belongs to. */
+export interface Standing {
+  /** Teaches the course. */
+  teacher: boolean;
+  /** Learns in the course. */
+  student: boolean;
+  /** Handed in this very work. */
+  author: boolean;
+  /** The feedback on this work has been returned. */
+  returned: boolean;
+}
+
+const teacher = ({ teacher }: Standing): boolean => teacher;
+const draftOfTeacher = ({ teacher, returned }: Standing): boolean => teacher && !returned;
+const readerOfWork = ({ teacher, author }: Standing): boolean => teacher || author;
+const readerOfFeedback = ({ teacher, author, returned }: Standing): boolean => teacher || (author && returned);
+const listener = ({ author, returned }: Standing): boolean => author && returned;
+const talker = ({ teacher, author, returned }: Standing): boolean => returned && (teacher || author);
+
+/** Who may do what, and when. The one place where this is decided. */
+export const permissions = {
+  'assignment.oversee': teacher,
+  'assignment.handIn': ({ student }: Standing): boolean => student,
+  'work.read': readerOfWork,
+  'work.place': teacher,
+  'feedback.read': readerOfFeedback,
+  'feedback.return': teacher,
+  'score.choose': draftOfTeacher,
+  'remark.make': draftOfTeacher,
+  'remark.change': draftOfTeacher,
+  'remark.putAside': draftOfTeacher,
+  'transcript.mend': teacher,
+  'remark.listen': readerOfFeedback,
+  'remark.reportHeard': listener,
+  'reply.make': talker,
+  'reply.listen': readerOfFeedback,
+} satisfies Record<string, (standing: Standing) => boolean>;
+
+export type Action = keyof typeof permissions;
+
+export const may = (standing: Standing, action: Action): boolean => permissions[action](standing);

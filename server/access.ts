@@ -1,0 +1,81 @@
+import { may, type Action, type Standing } from '#core/workflow';
+import { z } from 'zod';
+import { Id } from '../contract/basics.ts';
+import { selectOne, type Queries } from './db/database.ts';
+import { problems } from './errors.ts';
+
+/*
+ * Who may see or do what, for every object, is decided here: `standingTo` finds out how the person stands to the object that
+ * the request names, and `permissions` in core/workflow says what that standing allows. `server/http/serve.ts` asks for every
+ * request before its handler runs. Where somebody may not even read the object, it does not exist for them.
+ */
+
+export type ObjectKind = 'assignment' | 'submission' | 'remark' | 'reply';
+
+const OBJECT_KINDS: readonly ObjectKind[] = ['reply', 'remark', 'submission', 'assignment'];
+
+const StandingRow = z.object({
+  teacher: z.boolean(),
+  student: z.boolean(),
+  author: z.boolean(),
+  returned: z.boolean(),
+}) satisfies z.ZodType<Standing>;
+
+const ROLES = `
+  exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher') as teacher,
+  exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'student') as student`;
+
+const WORK = `${ROLES}, s.student = $1 as author, s.returned_at is not null as returned`;
+
+const STANDING: Record<ObjectKind, string> = {
+  assignment: `select ${ROLES}, false as author, false as returned from assignments a where a.id = $2`,
+  submission: `select ${WORK} from submissions s join assignments a on a.id = s.assignment where s.id = $2`,
+  remark: `
+    select ${WORK} from remarks r join submissions s on s.id = r.submission join assignments a on a.id = s.assignment
+    where r.id = $2 and (r.put_aside_at is null or exists (
+      select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher'))`,
+  reply: `
+    select ${WORK} from replies p join remarks r on r.id = p.remark
+    join submissions s on s.id = r.submission join assignments a on a.id = s.assignment
+    where p.id = $2 and r.put_aside_at is null`,
+};
+
+/**
+ * Lets an action pass and answers how the person stands to its object, or throws the problem that says why not.
+ * @param params the parameters of the path; the most specific object among them counts
+ */
+export async function authorise(
+  db: Queries,
+  person: string,
+  action: Action,
+  params: Record<string, string>,
+): Promise<Standing> {
+  const standing = await standingTo(db, person, action, params);
+  if (may(standing, action)) return standing;
+  const readable = action.startsWith('assignment.') ? standing.student : may(standing, 'work.read');
+  if (!readable || (standing.author && !standing.returned)) throw problems.notFound();
+  const otherwise = { ...standing, returned: !standing.returned };
+  if (!may(otherwise, action)) throw problems.notAllowed();
+  throw standing.returned ? problems.returned() : problems.notReturned();
+}
+
+async function standingTo(
+  db: Queries,
+  person: string,
+  action: Action,
+  params: Record<string, string>,
+): Promise<Standing> {
+  const kind = objectOf(action, params);
+  const id = Id.safeParse(params[kind]);
+  const standing = id.success ? await selectOne(db, StandingRow, STANDING[kind], [person, id.data]) : undefined;
+  if (!standing) throw problems.notFound();
+  return standing;
+}
+
+/** `PUT /remarks/:remark/replies/:reply` makes a reply that does not exist yet, so it is the remark that counts. */
+function objectOf(action: Action, params: Record<string, string>): ObjectKind {
+  const made: Partial<Record<Action, ObjectKind>> = { 'reply.make': 'remark', 'remark.make': 'submission' };
+  const kind = made[action] ?? OBJECT_KINDS.find((candidate) => candidate in params);
+  if (!kind) throw new Error(`${action} needs an object, but the path names none`);
+  return kind;
+}

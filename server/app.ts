@@ -1,0 +1,72 @@
+import compression from 'compression';
+import express, { Router, type Express } from 'express';
+import helmet from 'helmet';
+import { assignmentRoutes } from './assignments/routes.ts';
+import type { Context } from './context.ts';
+import { problems } from './errors.ts';
+import { answerProblem } from './http/problem-handler.ts';
+import { sameOrigin } from './http/same-origin.ts';
+import { webApp } from './http/web-app.ts';
+import { remarkRoutes } from './remarks/routes.ts';
+import { replyRoutes } from './replies/routes.ts';
+import { schoolRoutes } from './school/routes.ts';
+import { sessionRoutes } from './sessions/routes.ts';
+import { submissionRoutes } from './submissions/routes.ts';
+
+/** No inline script, no outside host; recordings that are not sent yet play from `blob:` addresses. */
+const security = (secure: boolean) =>
+  helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'"],
+        // Vuetify writes its theme into a style element, and components set positions.
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        fontSrc: ["'self'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        mediaSrc: ["'self'", 'blob:'],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        manifestSrc: ["'self'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    strictTransportSecurity: secure,
+  });
+
+export function createApp(context: Context): Express {
+  const app = express();
+  app.set('trust proxy', context.settings.trustProxy ? 1 : false);
+  app.set('query parser', 'simple');
+  app.use(security(context.settings.secureCookies));
+  app.use((_request, response, next) => {
+    response.set('Permissions-Policy', 'microphone=(self), camera=(self), geolocation=()');
+    next();
+  });
+  app.use('/api', apiRoutes(context));
+  app.use(compression(), webApp(context.settings.webFolder));
+  app.use(answerProblem);
+  return app;
+}
+
+function apiRoutes(context: Context): Router {
+  const api = Router();
+  api.use(sameOrigin, express.json({ limit: '1mb' }));
+  // Recordings and pictures are packed already; only answers in JSON are worth it.
+  api.use(compression({ filter: (_request, response) => /json/.test(String(response.getHeader('Content-Type'))) }));
+  api.use(
+    schoolRoutes(context),
+    sessionRoutes(context),
+    assignmentRoutes(context),
+    submissionRoutes(context),
+    remarkRoutes(context),
+    replyRoutes(context),
+  );
+  api.use(() => {
+    throw problems.notFound();
+  });
+  return api;
+}

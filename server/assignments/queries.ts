@@ -1,0 +1,209 @@
+import { isLate, workState } from '#core/workflow';
+import { z } from 'zod';
+import type { AssignmentOverview, AssignmentSummary, ClassRow, OwnWork, Waiting } from '../../contract/assignments.ts';
+import { Id, Instant } from '../../contract/basics.ts';
+import { select, selectOne, type Queries } from '../db/database.ts';
+import { GRADE_COLUMNS, GradeRow, gradeOfRow } from '../submissions/grade-row.ts';
+
+const SummaryRow = z.object({ assignment: Id, title: z.string(), course: z.string(), due_at: Instant.nullable() });
+type SummaryRow = z.infer<typeof SummaryRow>;
+
+export const SUMMARY_COLUMNS = 'a.id as assignment, a.title, c.title as course, a.due_at';
+
+export const summaryOfRow = (row: SummaryRow): AssignmentSummary => ({
+  id: row.assignment,
+  title: row.title,
+  course: row.course,
+  dueAt: row.due_at,
+});
+
+/** How many remarks and scores a work has; what is put aside does not count. */
+const WORK_FACTS = `
+  (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null) as remarks,
+  (select count(*)::int from scores k where k.submission = s.id) as scores`;
+
+const WorkFacts = z.object({
+  version: z.int(),
+  handed_in_at: Instant,
+  returned_at: Instant.nullable(),
+  remarks: z.int(),
+  scores: z.int(),
+});
+
+const NEWEST = `not exists (
+  select from submissions n where n.assignment = s.assignment and n.student = s.student and n.version > s.version)`;
+
+/** Replies of a student after which no teacher has said anything. */
+const UNANSWERED = `y.author = s.student and not exists (
+  select from replies later where later.remark = y.remark and (later.made_at, later.id) > (y.made_at, y.id))`;
+
+const ToMarkRow = SummaryRow.extend(WorkFacts.shape).extend({ submission: Id, student: z.string() });
+
+export async function selectToMark(db: Queries, teacher: string): Promise<Waiting['toMark']> {
+  const rows = await select(
+    db,
+    ToMarkRow,
+    `select ${SUMMARY_COLUMNS}, s.id as submission, p.name as student, s.version, s.handed_in_at, s.returned_at, ${WORK_FACTS}
+     from submissions s join assignments a on a.id = s.assignment join courses c on c.id = a.course
+     join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher' join people p on p.id = s.student
+     where s.returned_at is null and ${NEWEST}
+     order by s.handed_in_at, p.name`,
+    [teacher],
+  );
+  return rows.map((row) => ({
+    submission: row.submission,
+    student: row.student,
+    version: row.version,
+    handedInAt: row.handed_in_at,
+    late: isLate(row.handed_in_at, row.due_at),
+    state: stateOfRow(row),
+    assignment: summaryOfRow(row),
+  }));
+}
+
+const stateOfRow = (row: z.infer<typeof WorkFacts>) =>
+  workState({ returnedAt: row.returned_at, remarks: row.remarks, scores: row.scores });
+
+const UnansweredRow = SummaryRow.extend({
+  submission: Id,
+  remark: Id,
+  student: z.string(),
+  text: z.string(),
+  spoken: z.boolean(),
+  made_at: Instant,
+});
+
+export async function selectUnanswered(db: Queries, teacher: string): Promise<Waiting['unanswered']> {
+  const rows = await select(
+    db,
+    UnansweredRow,
+    `select ${SUMMARY_COLUMNS}, s.id as submission, r.id as remark, p.name as student, y.text, y.sound is not null as spoken, y.made_at
+     from replies y join remarks r on r.id = y.remark join submissions s on s.id = r.submission
+     join assignments a on a.id = s.assignment join courses c on c.id = a.course
+     join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher' join people p on p.id = s.student
+     where r.put_aside_at is null and ${UNANSWERED}
+     order by y.made_at`,
+    [teacher],
+  );
+  return rows.map((row) => ({
+    submission: row.submission,
+    remark: row.remark,
+    student: row.student,
+    text: row.text,
+    spoken: row.spoken,
+    at: row.made_at,
+    assignment: summaryOfRow(row),
+  }));
+}
+
+const CountsRow = SummaryRow.extend({ students: z.int(), handed_in: z.int(), returned: z.int() });
+
+export async function selectTaught(db: Queries, teacher: string): Promise<Waiting['assignments']> {
+  const rows = await select(
+    db,
+    CountsRow,
+    `select ${SUMMARY_COLUMNS},
+       (select count(*)::int from enrolments m where m.course = c.id and m.role = 'student') as students,
+       (select count(distinct s.student)::int from submissions s where s.assignment = a.id) as handed_in,
+       (select count(*)::int from submissions s where s.assignment = a.id and s.returned_at is not null and ${NEWEST}) as returned
+     from assignments a join courses c on c.id = a.course
+     join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher'
+     order by a.due_at nulls last, a.title`,
+    [teacher],
+  );
+  return rows.map((row) => ({
+    ...summaryOfRow(row),
+    students: row.students,
+    handedIn: row.handed_in,
+    returned: row.returned,
+  }));
+}
+
+const BriefRow = SummaryRow.extend({ brief: z.string() });
+
+const ClassQueryRow = z
+  .object({ student: Id, name: z.string(), submission: Id, heard: z.int(), unanswered: z.int() })
+  .extend(WorkFacts.shape)
+  .extend(GradeRow.shape);
+
+const EmptyClassRow = z.object({ student: Id, name: z.string(), submission: z.null() });
+
+export async function selectOverview(db: Queries, assignment: string): Promise<AssignmentOverview | undefined> {
+  const brief = await selectOne(
+    db,
+    BriefRow,
+    `select ${SUMMARY_COLUMNS}, a.brief from assignments a join courses c on c.id = a.course where a.id = $1`,
+    [assignment],
+  );
+  if (!brief) return undefined;
+  const rows = await select(
+    db,
+    z.union([ClassQueryRow, EmptyClassRow]),
+    `select p.id as student, p.name, s.id as submission, s.version, s.handed_in_at, s.returned_at, ${GRADE_COLUMNS}, ${WORK_FACTS},
+       (select count(*)::int from listenings l join remarks r on r.id = l.remark
+        where r.submission = s.id and r.put_aside_at is null and l.person = s.student and l.finished_at is not null) as heard,
+       (select count(*)::int from replies y join remarks r on r.id = y.remark
+        where r.submission = s.id and r.put_aside_at is null and ${UNANSWERED}) as unanswered
+     from assignments a join enrolments e on e.course = a.course and e.role = 'student' join people p on p.id = e.person
+     left join submissions s on s.assignment = a.id and s.student = p.id and ${NEWEST}
+     where a.id = $1 order by p.name`,
+    [assignment],
+  );
+  return { ...summaryOfRow(brief), brief: brief.brief, rows: rows.map((row) => classRow(row, brief.due_at)) };
+}
+
+function classRow(row: z.infer<typeof ClassQueryRow> | z.infer<typeof EmptyClassRow>, dueAt: string | null): ClassRow {
+  const student = { id: row.student, name: row.name };
+  if (row.submission === null) return { student, submission: null };
+  return {
+    student,
+    submission: {
+      id: row.submission,
+      version: row.version,
+      handedInAt: row.handed_in_at,
+      late: isLate(row.handed_in_at, dueAt),
+      state: stateOfRow(row),
+      returnedAt: row.returned_at,
+      remarks: row.remarks,
+      heard: row.heard,
+      unanswered: row.unanswered,
+      grade: gradeOfRow(row),
+    },
+  };
+}
+
+const OwnWorkRow = BriefRow.extend({
+  submission: Id.nullable(),
+  version: z.int().nullable(),
+  file_name: z.string().nullable(),
+  handed_in_at: Instant.nullable(),
+  returned_at: Instant.nullable(),
+});
+
+/** What a student has to do and has done, without a word about drafts of feedback. */
+export async function selectOwnWork(db: Queries, student: string): Promise<OwnWork[]> {
+  const rows = await select(
+    db,
+    OwnWorkRow,
+    `select ${SUMMARY_COLUMNS}, a.brief, s.id as submission, s.version, s.file_name, s.handed_in_at, s.returned_at
+     from assignments a join courses c on c.id = a.course
+     join enrolments e on e.course = c.id and e.person = $1 and e.role = 'student'
+     left join submissions s on s.assignment = a.id and s.student = $1
+     order by a.due_at nulls last, a.title, a.id, s.version desc`,
+    [student],
+  );
+  const works = new Map<string, OwnWork>();
+  for (const row of rows) {
+    const work = works.get(row.assignment) ?? { assignment: { ...summaryOfRow(row), brief: row.brief }, versions: [] };
+    works.set(row.assignment, work);
+    if (row.submission && row.version && row.file_name && row.handed_in_at)
+      work.versions.push({
+        submission: row.submission,
+        version: row.version,
+        fileName: row.file_name,
+        handedInAt: row.handed_in_at,
+        returnedAt: row.returned_at,
+      });
+  }
+  return [...works.values()];
+}

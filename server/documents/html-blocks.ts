@@ -1,0 +1,151 @@
+import type { Block, Mark, Run, TableCell, TextBlock } from '#core/folio';
+import { isTextBlock } from '#core/folio';
+import { defaultTreeAdapter as tree, parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
+
+type Node = DefaultTreeAdapterTypes.Node;
+type Element = DefaultTreeAdapterTypes.Element;
+
+const MARKS: Record<string, Mark> = {
+  strong: 'bold',
+  b: 'bold',
+  em: 'italic',
+  i: 'italic',
+  u: 'underline',
+  s: 'strike',
+  del: 'strike',
+  sup: 'superscript',
+  sub: 'subscript',
+};
+
+/** The only links that are kept; everything else (javascript:, file:, data: …) becomes plain text. */
+const SAFE_LINK = /^(https?:\/\/|mailto:)/i;
+
+/**
+ * The blocks of an HTML fragment. Only what is named here comes through, so nothing can run or load:
+ * headings, paragraphs, lists, tables, pictures of the document itself (`picture:N`), marks and safe links.
+ */
+export function blocksOfHtml(html: string): Block[] {
+  return blocksOf(parseFragment(html).childNodes);
+}
+
+function blocksOf(nodes: Node[], depth = 0): Block[] {
+  const blocks: Block[] = [];
+  let loose: Node[] = [];
+  const flush = (): void => {
+    if (loose.some((node) => textOf(node).trim() !== '')) blocks.push({ type: 'paragraph', runs: runsOf(loose) });
+    blocks.push(...loose.flatMap(picturesOf));
+    loose = [];
+  };
+  for (const node of nodes) {
+    if (!tree.isElementNode(node) || !BLOCKS[node.tagName]) {
+      loose.push(node);
+      continue;
+    }
+    flush();
+    blocks.push(...BLOCKS[node.tagName]!(node, depth));
+  }
+  flush();
+  return blocks;
+}
+
+type BlockReader = (element: Element, depth: number) => Block[];
+
+const heading: BlockReader = (element) => [
+  { type: 'heading', level: Number(element.tagName.charAt(1)), runs: runsOf(element.childNodes) },
+  ...picturesOf(element),
+];
+const paragraph: BlockReader = (element) => [
+  { type: 'paragraph', runs: runsOf(element.childNodes) },
+  ...picturesOf(element),
+];
+const container: BlockReader = (element, depth) => blocksOf(element.childNodes, depth);
+const table: BlockReader = (element) => {
+  const rows = descendants(element, 'tr').map((row) => row.childNodes.filter(isCell).map(cellOf));
+  return [{ type: 'table', rows }, ...picturesOf(element)];
+};
+const list: BlockReader = (element, depth) => {
+  let number = Number(attribute(element, 'start') ?? 1);
+  return element.childNodes.filter(tree.isElementNode).flatMap((child) => {
+    if (child.tagName !== 'li') return blocksOf([child], depth + 1);
+    const marker = element.tagName === 'ol' ? `${number++}.` : '•';
+    return itemOf(child, depth, marker);
+  });
+};
+
+const BLOCKS: Record<string, BlockReader | undefined> = {
+  h1: heading,
+  h2: heading,
+  h3: heading,
+  h4: heading,
+  h5: heading,
+  h6: heading,
+  p: paragraph,
+  pre: paragraph,
+  div: container,
+  section: container,
+  article: container,
+  blockquote: container,
+  ul: list,
+  ol: list,
+  table,
+};
+
+/** The first text of a list item carries its marker; further paragraphs and lists in it follow below. */
+function itemOf(item: Element, depth: number, marker: string): Block[] {
+  const [first, ...rest] = blocksOf(item.childNodes, depth + 1);
+  if (first?.type === 'paragraph') return [{ type: 'item', depth, marker, runs: first.runs }, ...rest];
+  const empty: Block = { type: 'item', depth, marker, runs: [] };
+  return [empty, ...(first ? [first] : []), ...rest];
+}
+
+const isCell = (node: Node): node is Element =>
+  tree.isElementNode(node) && (node.tagName === 'td' || node.tagName === 'th');
+
+const cellOf = (cell: Element): TableCell => ({
+  header: cell.tagName === 'th',
+  blocks: blocksOf(cell.childNodes).flatMap((block): TextBlock[] => {
+    if (isTextBlock(block)) return [block];
+    return block.type === 'table' ? block.rows.flat().flatMap((inner) => inner.blocks) : [];
+  }),
+});
+
+function runsOf(nodes: Node[], marks: Mark[] = [], link?: string): Run[] {
+  return nodes
+    .flatMap((node): Run[] => {
+      if (tree.isTextNode(node)) return [{ text: node.value, marks, ...(link && { link }) }];
+      if (!tree.isElementNode(node)) return [];
+      if (node.tagName === 'br') return [{ text: '\n', marks }];
+      if (node.tagName === 'script' || node.tagName === 'style') return [];
+      const mark = MARKS[node.tagName];
+      const href = node.tagName === 'a' ? attribute(node, 'href') : undefined;
+      return runsOf(
+        node.childNodes,
+        mark && !marks.includes(mark) ? [...marks, mark] : marks,
+        href && SAFE_LINK.test(href) ? href : link,
+      );
+    })
+    .filter((run) => run.text !== '');
+}
+
+function picturesOf(node: Node): Block[] {
+  if (!tree.isElementNode(node)) return [];
+  if (node.tagName !== 'img') return node.childNodes.flatMap(picturesOf);
+  const number = /^picture:(\d+)$/.exec(attribute(node, 'src') ?? '')?.[1];
+  return number === undefined ? [] : [{ type: 'picture', picture: Number(number), alt: attribute(node, 'alt') ?? '' }];
+}
+
+function descendants(element: Element, tagName: string): Element[] {
+  return element.childNodes
+    .filter(tree.isElementNode)
+    .flatMap((child) =>
+      child.tagName === tagName ? [child] : child.tagName === 'table' ? [] : descendants(child, tagName),
+    );
+}
+
+const attribute = (element: Element, name: string): string | undefined =>
+  element.attrs.find((candidate) => candidate.name === name)?.value;
+
+const textOf = (node: Node): string => {
+  if (tree.isTextNode(node)) return node.value;
+  return tree.isElementNode(node) ? node.childNodes.map(textOf).join('') : '';
+};

@@ -1,0 +1,19 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { DocumentError, type ReadResult } from './document.ts';
+import { readDocument } from './read.ts';
+
+export interface ReadTask {
+  bytes: Uint8Array;
+  fileName: string;
+}
+
+export type ReadAnswer = { result: ReadResult } | { refused: string };
+
+const { bytes, fileName } = workerData as ReadTask;
+
+try {
+  parentPort!.postMessage({ result: await readDocument(bytes, fileName) } satisfies ReadAnswer);
+} catch (error) {
+  if (!(error instanceof DocumentError)) throw error;
+  parentPort!.postMessage({ refused: error.message } satisfies ReadAnswer);
+}

@@ -1,0 +1,117 @@
+import type { Problem } from '../contract/problem.ts';
+
+/** Something that the asker can understand and often mend. Answered as RFC 9457 problem details. */
+export class ProblemError extends Error {
+  readonly problem: Problem;
+
+  constructor(status: number, name: string, title: string, detail: string) {
+    super(detail);
+    this.name = 'ProblemError';
+    this.problem = { type: `urn:vivid-margin:${name}`, title, status, detail };
+  }
+}
+
+const megabytes = (bytes: number): string => `${Math.round(bytes / 1024 / 1024)} MB`;
+
+/** Every problem the server answers with. The sentences are read by teachers and students. */
+export const problems = {
+  notSignedIn: () =>
+    new ProblemError(
+      401,
+      'not-signed-in',
+      'Not signed in',
+      'You are not signed in, or your session has ended. Please sign in again.',
+    ),
+  wrongPassword: () =>
+    new ProblemError(
+      401,
+      'wrong-password',
+      'Sign-in failed',
+      'This name and password do not belong together. Check both and try again.',
+    ),
+  tooManyTries: () =>
+    new ProblemError(
+      429,
+      'too-many-tries',
+      'Too many tries',
+      'There were too many tries to sign in from here. Wait a quarter of an hour and try again.',
+    ),
+  notFound: () =>
+    new ProblemError(404, 'not-found', 'Not found', 'There is nothing here, or it is not for you to see.'),
+  notAllowed: () =>
+    new ProblemError(403, 'not-allowed', 'Not allowed', 'You may see this, but only its teachers can do that.'),
+  returned: () =>
+    new ProblemError(
+      409,
+      'returned',
+      'Already returned',
+      'This work has been returned. Take it back first if you want to change what you said about it.',
+    ),
+  notReturned: () =>
+    new ProblemError(
+      409,
+      'not-returned',
+      'Not returned',
+      'This work is with its teacher at the moment. Answer when it has been returned.',
+    ),
+  otherOrigin: () =>
+    new ProblemError(403, 'other-origin', 'Refused', 'This request came from another web site, so it was refused.'),
+  badRequest: (detail: string) => new ProblemError(400, 'bad-request', 'Not understood', detail),
+  fileMissing: () =>
+    new ProblemError(400, 'file-missing', 'No file', 'No file came with this. Choose a file and try again.'),
+  fileEmpty: () =>
+    new ProblemError(
+      422,
+      'file-empty',
+      'Empty file',
+      'This file is empty (0 bytes). Save your work again and hand in the new file.',
+    ),
+  fileTooLarge: (limit: number) =>
+    new ProblemError(
+      413,
+      'file-too-large',
+      'File too large',
+      `This file is larger than ${megabytes(limit)}, which is the most that can be handed in. Make its pictures smaller and try again.`,
+    ),
+  unreadableDocument: (detail: string) =>
+    new ProblemError(422, 'unreadable-document', 'Document cannot be read', detail),
+  soundEmpty: () =>
+    new ProblemError(
+      422,
+      'sound-empty',
+      'Empty recording',
+      'There is no sound in this recording. Hold the key while you speak, and let go when you have finished.',
+    ),
+  soundUnknown: () =>
+    new ProblemError(
+      422,
+      'sound-unknown',
+      'Not a recording',
+      'This is not a recording that can be played. Recordings are WebM, Ogg, MP4 or WAV files.',
+    ),
+  anchorLost: () =>
+    new ProblemError(
+      422,
+      'anchor-lost',
+      'Passage not found',
+      'The words that this remark is about do not stand at that place of the work.',
+    ),
+  unknownLevel: () =>
+    new ProblemError(
+      422,
+      'unknown-level',
+      'Unknown level',
+      'This criterion or level is not part of the rubric of this assignment.',
+    ),
+  idTaken: () =>
+    new ProblemError(409, 'id-taken', 'Already used', 'Something else was already saved under this identifier.'),
+  replyEmpty: () =>
+    new ProblemError(422, 'reply-empty', 'Empty answer', 'Write or say something before you send the answer.'),
+  unexpected: () =>
+    new ProblemError(
+      500,
+      'unexpected',
+      'Something went wrong',
+      'Something went wrong on the server. What you made is kept in your browser; try again in a moment.',
+    ),
+};

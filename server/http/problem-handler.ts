@@ -1,0 +1,24 @@
+import type { ErrorRequestHandler } from 'express';
+import { PROBLEM_MEDIA_TYPE } from '../../contract/problem.ts';
+import { ProblemError, problems } from '../errors.ts';
+
+/** Answers every error as problem details; what nobody foresaw is logged and answered without its innards. */
+export const answerProblem: ErrorRequestHandler = (error: unknown, _request, response, next) => {
+  if (response.headersSent) return next(error);
+  const { problem } = asProblem(error);
+  response
+    .status(problem.status)
+    .set('Cache-Control', 'no-store')
+    .type(PROBLEM_MEDIA_TYPE)
+    .send(JSON.stringify(problem));
+};
+
+function asProblem(error: unknown): ProblemError {
+  if (error instanceof ProblemError) return error;
+  const status = (error as { status?: unknown } | null)?.status;
+  if (status === 413) return problems.badRequest('The request was larger than it can be.');
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return problems.badRequest('The request was not understood.');
+  process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+  return problems.unexpected();
+}

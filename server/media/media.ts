@@ -1,0 +1,65 @@
+import { createHash } from 'node:crypto';
+import { z } from 'zod';
+import { select, selectOne, type Queries } from '../db/database.ts';
+
+const CHUNK_BYTES = 256 * 1024;
+
+export interface Medium {
+  mediaType: string;
+  byteLength: number;
+}
+
+const MediumRow = z.object({ media_type: z.string(), byte_length: z.int() });
+const ChunkRow = z.object({ position: z.int(), bytes: z.instanceof(Buffer) });
+
+/** Keeps bytes under their SHA-256 and answers with it. The same bytes are kept once. */
+export async function keepMedium(tx: Queries, bytes: Buffer, mediaType: string): Promise<Buffer> {
+  const sha256 = createHash('sha256').update(bytes).digest();
+  const added = await tx.query(
+    'insert into media (sha256, media_type, byte_length) values ($1, $2, $3) on conflict do nothing returning 1 as one',
+    [sha256, mediaType, bytes.length],
+  );
+  if (added.length === 0) return sha256;
+  for (let position = 0; position * CHUNK_BYTES < bytes.length; position++) {
+    const chunk = bytes.subarray(position * CHUNK_BYTES, (position + 1) * CHUNK_BYTES);
+    await tx.query('insert into media_chunks (sha256, position, bytes) values ($1, $2, $3)', [sha256, position, chunk]);
+  }
+  return sha256;
+}
+
+export async function findMedium(db: Queries, sha256: Buffer): Promise<Medium | undefined> {
+  const row = await selectOne(db, MediumRow, 'select media_type, byte_length from media where sha256 = $1', [sha256]);
+  return row && { mediaType: row.media_type, byteLength: row.byte_length };
+}
+
+/** The bytes from `start` to `end` (inclusive, as in HTTP ranges), chunk by chunk. */
+export async function* readMedium(db: Queries, sha256: Buffer, start: number, end: number): AsyncGenerator<Buffer> {
+  for (let position = Math.floor(start / CHUNK_BYTES); position * CHUNK_BYTES <= end; position++) {
+    const [chunk] = await select(
+      db,
+      ChunkRow,
+      'select position, bytes from media_chunks where sha256 = $1 and position = $2',
+      [sha256, position],
+    );
+    if (!chunk) throw new Error(`Chunk ${position} of ${sha256.toString('hex')} is missing`);
+    const from = position * CHUNK_BYTES;
+    yield chunk.bytes.subarray(Math.max(0, start - from), end - from + 1);
+  }
+}
+
+/** Everything at once, for small media. */
+export async function readWholeMedium(db: Queries, sha256: Buffer, { byteLength }: Medium): Promise<Buffer> {
+  const parts: Buffer[] = [];
+  for await (const part of readMedium(db, sha256, 0, byteLength - 1)) parts.push(part);
+  return Buffer.concat(parts);
+}
+
+/** Deletes media that nothing refers to any more. */
+export async function purgeMedia(db: Queries): Promise<void> {
+  await db.query(`
+    delete from media m where
+      not exists (select from submissions s where s.file = m.sha256) and
+      not exists (select from submission_pictures p where p.file = m.sha256) and
+      not exists (select from remarks r where r.sound = m.sha256) and
+      not exists (select from replies y where y.sound = m.sha256)`);
+}

@@ -1,0 +1,22 @@
+import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
+import { promisify } from 'node:util';
+
+const derive = promisify<string, Buffer, number, { N: number; r: number; p: number; maxmem: number }, Buffer>(scrypt);
+
+/** OWASP Password Storage Cheat Sheet, scrypt: N = 2^16, r = 8, p = 2. */
+const COST = { N: 2 ** 16, r: 8, p: 2, maxmem: 128 * 1024 * 1024 };
+const KEY_LENGTH = 32;
+
+/** `scrypt$salt$key`, both base64url. */
+export async function hashPassword(password: string): Promise<string> {
+  const salt = randomBytes(16);
+  const key = await derive(password.normalize('NFKC'), salt, KEY_LENGTH, COST);
+  return ['scrypt', salt.toString('base64url'), key.toString('base64url')].join('$');
+}
+
+export async function passwordFits(password: string, hash: string): Promise<boolean> {
+  const [scheme, salt = '', key = ''] = hash.split('$');
+  const wanted = Buffer.from(key, 'base64url');
+  const given = await derive(password.normalize('NFKC'), Buffer.from(salt, 'base64url'), KEY_LENGTH, COST);
+  return scheme === 'scrypt' && wanted.length === given.length && timingSafeEqual(wanted, given);
+}

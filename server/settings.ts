@@ -1,0 +1,47 @@
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { z } from 'zod';
+
+export const ROOT = fileURLToPath(new URL('..', import.meta.url));
+
+const Environment = z.object({
+  PORT: z.coerce.number().int().min(0).max(65_535).default(4174),
+  HOST: z.string().default('127.0.0.1'),
+  DATABASE_URL: z.string().optional(),
+  VIVID_DATA: z.string().default(path.join(ROOT, 'data')),
+  VIVID_CACHE: z.string().default(path.join(ROOT, '.cache')),
+  VIVID_MAX_FILE_MB: z.coerce.number().positive().max(200).default(25),
+  VIVID_SECURE_COOKIES: z.stringbool().default(false),
+  VIVID_TRUST_PROXY: z.stringbool().default(false),
+});
+
+export interface Settings {
+  port: number;
+  host: string;
+  databaseUrl: string | undefined;
+  dataFolder: string;
+  cacheFolder: string;
+  webFolder: string;
+  maxFileBytes: number;
+  secureCookies: boolean;
+  trustProxy: boolean;
+}
+
+/**
+ * Reads the settings from the environment.
+ * @throws z.ZodError naming the variable that is wrong
+ */
+export function readSettings(environment: NodeJS.ProcessEnv): Settings {
+  const values = Environment.parse(environment);
+  return {
+    port: values.PORT,
+    host: values.HOST,
+    databaseUrl: values.DATABASE_URL,
+    dataFolder: path.resolve(values.VIVID_DATA),
+    cacheFolder: path.resolve(values.VIVID_CACHE),
+    webFolder: path.join(ROOT, 'dist', 'web'),
+    maxFileBytes: Math.floor(values.VIVID_MAX_FILE_MB * 1024 * 1024),
+    secureCookies: values.VIVID_SECURE_COOKIES,
+    trustProxy: values.VIVID_TRUST_PROXY,
+  };
+}

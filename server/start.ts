@@ -1,0 +1,63 @@
+import { once } from 'node:events';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { createApp } from './app.ts';
+import type { Context } from './context.ts';
+import type { Database } from './db/database.ts';
+import { readDocumentApart } from './documents/read-apart.ts';
+import { purgeMedia } from './media/media.ts';
+import { purgeRemarks } from './remarks/queries.ts';
+import type { Settings } from './settings.ts';
+import { practiceTranscriber } from './speech/practice-transcriber.ts';
+
+const DAY = 24 * 60 * 60 * 1000;
+
+export interface Running {
+  address: string;
+  stop(): Promise<void>;
+}
+
+export class PortTaken extends Error {
+  constructor(port: number) {
+    super(`Port ${port} is taken by another program. Stop that one, or choose another port with --port.`);
+    this.name = 'PortTaken';
+  }
+}
+
+/** Serves an open database until it is stopped; stopping closes the database too. */
+export async function startServer(db: Database, settings: Settings): Promise<Running> {
+  const context: Context = { db, settings, readDocument: readDocumentApart, transcriber: practiceTranscriber };
+  const server = createServer(createApp(context));
+  await listen(server, settings);
+  const timer = setInterval(() => void purge(db), DAY);
+  timer.unref();
+  void purge(db);
+  const { port } = server.address() as AddressInfo;
+  return {
+    address: `http://${settings.host === '127.0.0.1' ? 'localhost' : settings.host}:${port}`,
+    stop: async () => {
+      clearInterval(timer);
+      server.closeAllConnections();
+      server.close();
+      await db.close();
+    },
+  };
+}
+
+async function listen(server: Server, { port, host }: Settings): Promise<void> {
+  server.listen(port, host);
+  try {
+    await once(server, 'listening');
+  } catch (error) {
+    throw (error as NodeJS.ErrnoException).code === 'EADDRINUSE' ? new PortTaken(port) : error;
+  }
+}
+
+async function purge(db: Database): Promise<void> {
+  try {
+    await purgeRemarks(db);
+    await purgeMedia(db);
+  } catch (error) {
+    process.stderr.write(`Could not clear what was put aside more than 30 days ago: ${String(error)}\n`);
+  }
+}

@@ -1,0 +1,6 @@
+// A worker thread does not inherit the TypeScript loader of its parent, so it starts here and loads the real module itself.
+import { workerData } from 'node:worker_threads';
+import { register } from 'tsx/esm/api';
+
+register();
+await import(workerData.module);
