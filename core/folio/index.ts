@@ -1,4 +1,5 @@
 export * from './blocks.ts';
 export * from './folio.ts';
 export * from './pieces.ts';
+export * from './sentences.ts';
 export * from './text.ts';

@@ -1,0 +1,12 @@
+<script setup lang="ts">
+import { useSession } from '../shared/session.ts';
+import OwnWorkPage from './OwnWorkPage.vue';
+import ToMarkPage from './ToMarkPage.vue';
+
+const session = useSession();
+</script>
+
+<template>
+  <ToMarkPage v-if="session.person?.role === 'teacher'" />
+  <OwnWorkPage v-else-if="session.person" />
+</template>

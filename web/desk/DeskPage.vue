@@ -1,0 +1,257 @@
+<script setup lang="ts">
+import { sentenceBeside, sentences } from '#core/folio';
+import type { Kind, Remark } from '#contract/remarks';
+import { readPlace, type Place } from '#contract/submissions';
+import { storeToRefs } from 'pinia';
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { microphoneIsGranted } from '../recorder/microphone.ts';
+import { useRecorder } from '../recorder/use-recorder.ts';
+import { call } from '../shared/api.ts';
+import { useFeedback } from '../shared/feedback-store.ts';
+import FolioView from '../shared/folio/FolioView.vue';
+import { rangeOf } from '../shared/folio/selection.ts';
+import { useSelectedPassage } from '../shared/folio/use-selected-passage.ts';
+import MarginColumn from '../shared/margin/MarginColumn.vue';
+import { usePlayer } from '../shared/player.ts';
+import { remarkSoundUrl } from '../shared/sound-url.ts';
+import StateNote from '../shared/StateNote.vue';
+import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
+import { useLoaded } from '../shared/use-loaded.ts';
+import AsideList from './AsideList.vue';
+import DeskRibbon from './DeskRibbon.vue';
+import DeskStrip from './DeskStrip.vue';
+import InterruptedTake from './InterruptedTake.vue';
+import KeyList from './KeyList.vue';
+import type { Notice } from './notice.ts';
+import ScoreDrawer from './ScoreDrawer.vue';
+import { SPEAKING, useDeskEntries } from './use-desk-entries.ts';
+import { useDeskKeys } from './use-desk-keys.ts';
+import { useSpeaking } from './use-speaking.ts';
+import VoiceBar from './VoiceBar.vue';
+
+/** The desk: one submission, read and spoken about. */
+const props = defineProps<{ submission: string }>();
+
+const store = useFeedback();
+const { work, feedback } = storeToRefs(store);
+const recorder = useRecorder();
+const player = usePlayer();
+const actions = useFeedbackActions();
+
+const place = shallowRef<Place>();
+const focused = ref<string>();
+const notice = shallowRef<Notice>();
+const showsKeys = ref(false);
+const folioView = useTemplateRef('folioView');
+const folio = computed(() => folioView.value?.root ?? null);
+const passage = useSelectedPassage(
+  () => folio.value,
+  () => work.value?.folio.text ?? '',
+);
+
+const remarks = computed(() => feedback.value?.remarks ?? []);
+const returned = computed(() => feedback.value?.returnedAt != null);
+const overall = computed(() => remarks.value.find(({ anchor }) => anchor.type === 'whole'));
+const focusedRemark = computed(() => remarks.value.find(({ id }) => id === focused.value));
+const { entries, stretches } = useDeskEntries(remarks);
+
+const { error, load } = useLoaded(open, () => props.submission);
+const speaking = useSpeaking({
+  submission: () => props.submission,
+  remarks: () => remarks.value,
+  onSaid: (remark) => {
+    document.getSelection()?.removeAllRanges();
+    void focusRibbon(remark);
+  },
+});
+
+async function open(): Promise<void> {
+  focused.value = undefined;
+  notice.value = undefined;
+  await store.load(props.submission);
+  place.value = await call(readPlace, { params: { submission: props.submission } });
+  await speaking.lookForInterrupted();
+  if (!returned.value && (await microphoneIsGranted())) await recorder.warm();
+}
+
+onBeforeUnmount(() => player.stop());
+
+const target = computed(() => {
+  if (passage.value) return `Hold the space bar and speak about “${passage.value.quote.exact}”`;
+  if (overall.value) return 'Select words, then hold the space bar and speak.';
+  return 'Select words, then hold the space bar and speak; without a selection you speak about the whole work.';
+});
+
+function speak(): void {
+  if (returned.value || !feedback.value) return;
+  notice.value = undefined;
+  if (passage.value) return void speaking.speak(passage.value);
+  if (!overall.value) return void speaking.speak({ type: 'whole' });
+  notice.value = {
+    text: 'Select the words that you want to speak about. The remark on the whole work is there already.',
+  };
+}
+
+function press(): void {
+  if (recorder.speaking.value) recorder.stop();
+  else speak();
+}
+
+async function focusRibbon(id: string): Promise<void> {
+  focused.value = id;
+  await nextTick();
+  const ribbon = document.querySelector<HTMLElement>(`[data-remark="${id}"]`);
+  ribbon?.focus({ preventScroll: true });
+  ribbon?.scrollIntoView({ block: 'nearest', behavior: 'smooth' });
+}
+
+function setKind(kind: Kind): void {
+  if (focusedRemark.value && !returned.value && !passage.value) void actions.setKind(focusedRemark.value, kind);
+  else speaking.nextKind.value = kind;
+}
+
+async function putAside(remark: Remark): Promise<void> {
+  await actions.putAside(remark);
+  focused.value = undefined;
+  notice.value = { text: 'The remark was put aside.', undo: () => actions.bringBack(remark) };
+}
+
+async function undo(): Promise<void> {
+  await notice.value?.undo?.();
+  notice.value = undefined;
+}
+
+function step(by: 1 | -1): void {
+  const index = remarks.value.findIndex(({ id }) => id === focused.value);
+  const next = remarks.value.at(index < 0 && by < 0 ? -1 : index + by);
+  if (next && index + by >= -1) void focusRibbon(next.id);
+}
+
+function stepSentence(by: 1 | -1): void {
+  const all = sentences(work.value!.folio.text);
+  const next = sentenceBeside(all, passage.value, by);
+  const range = next && folio.value && rangeOf(folio.value, next);
+  if (!range) return;
+  const selection = document.getSelection();
+  selection?.removeAllRanges();
+  selection?.addRange(range);
+  range.startContainer.parentElement?.scrollIntoView({ block: 'nearest' });
+}
+
+useDeskKeys({
+  speak,
+  hush: () => recorder.stop(),
+  discard: () => recorder.discard(),
+  play: () => focusedRemark.value && void player.toggle(focusedRemark.value.id, remarkSoundUrl(focusedRemark.value)),
+  setKind,
+  putAside: () => focusedRemark.value && !returned.value && void putAside(focusedRemark.value),
+  step,
+  stepSentence,
+  help: () => (showsKeys.value = !showsKeys.value),
+});
+
+// What was done before is no news any more once somebody speaks.
+watch(recorder.speaking, () => (notice.value = undefined));
+</script>
+
+<template>
+  <div v-if="work && feedback" class="desk">
+    <DeskStrip
+      :work="work"
+      :feedback="feedback"
+      :place="place"
+      :set-returned="store.setReturned"
+      @help="showsKeys = !showsKeys"
+    />
+    <main class="middle">
+      <div class="scroller">
+        <div class="paper">
+          <FolioView ref="folioView" :work="work" :stretches="stretches" :focused="focused" @pick="focusRibbon" />
+        </div>
+        <div class="margin" aria-label="Margin" role="region">
+          <InterruptedTake
+            v-for="take in speaking.interrupted.value"
+            :key="take.id"
+            :take="take"
+            @keep="speaking.keepInterrupted(take)"
+            @drop="speaking.dropInterrupted(take)"
+          />
+          <MarginColumn :entries="entries" :folio="folio" :focused="focused">
+            <template #default="{ entry }">
+              <p v-if="entry.id === SPEAKING" class="now" :class="`kind-${entry.kind}`">Listening …</p>
+              <DeskRibbon
+                v-for="remark in remarks.filter(({ id }) => id === entry.id)"
+                :key="remark.id"
+                :remark="remark"
+                :submission="submission"
+                :student="work.student.name"
+                :focused="remark.id === focused"
+                :returned="returned"
+                :answer="(reply) => actions.answer(remark, reply)"
+                @focus="focused = remark.id"
+                @kind="actions.setKind(remark, $event)"
+                @again="speaking.speakAgain(remark)"
+                @aside="putAside(remark)"
+                @mend="actions.mend(remark, $event)"
+              />
+            </template>
+          </MarginColumn>
+          <p v-if="entries.length === 0" class="empty">
+            Nothing is said yet. Select words in the work, hold the space bar and speak.
+          </p>
+          <AsideList v-if="!returned" :remarks="feedback.aside" @back="actions.bringBack" />
+        </div>
+      </div>
+      <KeyList v-if="showsKeys" @close="showsKeys = false" />
+      <ScoreDrawer v-else :feedback="feedback" @score="actions.score" />
+    </main>
+    <VoiceBar
+      :target="target"
+      :kind="speaking.nextKind.value"
+      :locked="returned"
+      :notice="notice"
+      @press="press"
+      @kind="setKind"
+      @undo="undo"
+    />
+  </div>
+  <StateNote v-else class="loading" :busy="!error" :error="error" @retry="load" />
+</template>
+
+<style scoped>
+.desk {
+  display: grid;
+  grid-template-rows: 48px minmax(0, 1fr) 68px;
+  height: 100dvh;
+}
+.middle {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 264px;
+  min-height: 0;
+}
+.scroller {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(300px, 340px);
+  align-items: start;
+  gap: 28px;
+  padding: 24px 20px 120px 24px;
+  overflow-y: auto;
+}
+.paper {
+  padding: 44px 40px 56px;
+  background: var(--paper);
+  border: 1px solid var(--hairline);
+}
+.now {
+  color: var(--kind);
+  font-weight: 600;
+  padding: 6px 10px;
+  border-left: 3px solid var(--kind);
+}
+.empty {
+  color: var(--quiet);
+}
+.loading {
+  padding: 24px;
+}
+</style>

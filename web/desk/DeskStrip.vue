@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import type { Feedback, Place, Work } from '#contract/submissions';
+import { mdiChevronLeft, mdiChevronRight, mdiKeyboardOutline } from '@mdi/js';
+import OutboxState from '../shared/OutboxState.vue';
+import ReturnPanel from './ReturnPanel.vue';
+
+defineProps<{
+  work: Work;
+  feedback: Feedback;
+  place: Place | undefined;
+  setReturned: (returned: boolean) => Promise<void>;
+}>();
+defineEmits<{ help: [] }>();
+
+const deskOf = (submission: string | null | undefined) =>
+  submission ? { name: 'desk', params: { submission } } : undefined;
+</script>
+
+<template>
+  <header class="strip">
+    <router-link class="back" :to="{ name: 'assignment', params: { assignment: work.assignment.id } }">
+      {{ work.assignment.title }}
+    </router-link>
+    <div class="student">
+      <v-btn
+        :icon="mdiChevronLeft"
+        size="28"
+        aria-label="Previous student"
+        :disabled="!place?.previous"
+        :to="deskOf(place?.previous)"
+      />
+      <strong>{{ work.student.name }}</strong>
+      <span v-if="place" class="figures place">{{ place.position }} of {{ place.count }}</span>
+      <v-btn
+        :icon="mdiChevronRight"
+        size="28"
+        aria-label="Next student"
+        :disabled="!place?.next"
+        :to="deskOf(place?.next)"
+      />
+    </div>
+    <span v-if="work.late" class="flag">handed in late</span>
+    <span v-if="work.version < work.newestVersion" class="flag">version {{ work.version }}; there is a newer one</span>
+    <span v-if="feedback.returnedAt" class="flag">returned</span>
+    <OutboxState class="saved" />
+    <v-btn :icon="mdiKeyboardOutline" size="32" aria-label="Show the keys" title="Keys (?)" @click="$emit('help')" />
+    <ReturnPanel :feedback="feedback" :student="work.student.name" :set-returned="setReturned" />
+  </header>
+</template>
+
+<style scoped>
+.strip {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  height: 48px;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--hairline);
+}
+.back {
+  color: var(--quiet);
+}
+.student {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.place,
+.flag {
+  color: var(--quiet);
+  font-size: 13px;
+}
+.flag {
+  padding: 1px 8px;
+  border: 1px solid var(--hairline);
+  border-radius: 10px;
+}
+.saved {
+  margin-left: auto;
+}
+</style>

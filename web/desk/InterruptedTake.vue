@@ -1,0 +1,28 @@
+<script setup lang="ts">
+import type { UnfinishedTake } from '../recorder/takes.ts';
+import { dayAndTime } from '../shared/time.ts';
+
+/** A recording that broke off because the page went away. */
+defineProps<{ take: UnfinishedTake }>();
+defineEmits<{ keep: []; drop: [] }>();
+</script>
+
+<template>
+  <section class="take" aria-label="Interrupted recording">
+    <p>A recording of {{ dayAndTime(take.startedAt) }} was broken off. What was said until then is still here.</p>
+    <v-btn size="small" variant="flat" color="primary" @click="$emit('keep')">Keep it</v-btn>
+    <v-btn size="small" @click="$emit('drop')">Throw it away</v-btn>
+  </section>
+</template>
+
+<style scoped>
+.take {
+  padding: 10px;
+  margin-bottom: 12px;
+  border: 1px dashed var(--quiet);
+  border-radius: 4px;
+}
+p {
+  margin-bottom: 8px;
+}
+</style>

@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { total } from '#core/grading';
+import type { Feedback } from '#contract/submissions';
+import { computed, ref } from 'vue';
+import { sentenceOf } from '../shared/api.ts';
+import { useOutbox } from '../shared/outbox.ts';
+
+/** What goes to the student, said once before it goes. */
+const props = defineProps<{ feedback: Feedback; student: string; setReturned: (returned: boolean) => Promise<void> }>();
+
+const outbox = useOutbox();
+const open = ref(false);
+const busy = ref(false);
+const error = ref<string>();
+const returned = computed(() => props.feedback.returnedAt !== null);
+
+const remarks = computed(() => props.feedback.remarks.length);
+const unscored = computed(() => total(props.feedback.rubric, props.feedback.scores).missing.length);
+const silent = computed(() => props.feedback.remarks.filter(({ transcript }) => !transcript?.text).length);
+
+async function go(next: boolean): Promise<void> {
+  busy.value = true;
+  error.value = undefined;
+  try {
+    await props.setReturned(next);
+    open.value = false;
+  } catch (failure) {
+    error.value = sentenceOf(failure);
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <v-menu v-model="open" :close-on-content-click="false" location="bottom end">
+    <template #activator="{ props: menu }">
+      <v-btn v-bind="menu" :variant="returned ? 'outlined' : 'flat'" color="primary" size="small">
+        {{ returned ? 'Take back' : 'Return' }}
+      </v-btn>
+    </template>
+    <div class="panel">
+      <template v-if="returned">
+        <p>
+          {{ student }} will not see the remarks, scores and grade any more until you return them again. Answers are
+          kept.
+        </p>
+      </template>
+      <template v-else>
+        <p>{{ student }} gets:</p>
+        <ul>
+          <li>{{ remarks === 0 ? 'no remarks' : remarks === 1 ? '1 remark' : `${remarks} remarks` }}</li>
+          <li v-if="unscored > 0">
+            no grade, since {{ unscored }} of {{ feedback.rubric.length }} criteria are not scored
+          </li>
+          <li v-else>the scores and the grade</li>
+        </ul>
+        <p v-if="silent > 0" class="quiet">
+          {{ silent === 1 ? '1 remark has' : `${silent} remarks have` }} no transcript.
+        </p>
+      </template>
+      <p v-if="outbox.state.value !== 'saved'" class="quiet">Waiting until everything is saved …</p>
+      <p v-if="error" role="alert" class="error">{{ error }}</p>
+      <div class="buttons">
+        <v-btn size="small" @click="open = false">Not now</v-btn>
+        <v-btn
+          size="small"
+          variant="flat"
+          color="primary"
+          :loading="busy"
+          :disabled="outbox.state.value !== 'saved'"
+          @click="go(!returned)"
+        >
+          {{ returned ? `Take back from ${student}` : `Return to ${student}` }}
+        </v-btn>
+      </div>
+    </div>
+  </v-menu>
+</template>
+
+<style scoped>
+.panel {
+  width: 320px;
+  padding: 16px;
+  background: var(--paper);
+  border: 1px solid var(--hairline);
+  border-radius: 4px;
+}
+ul {
+  margin: 4px 0 8px;
+  padding-left: 20px;
+}
+.quiet {
+  color: var(--quiet);
+}
+.error {
+  color: rgb(var(--v-theme-error));
+}
+.buttons {
+  display: flex;
+  justify-content: flex-end;
+  gap: 8px;
+  margin-top: 12px;
+}
+</style>

@@ -1,0 +1,5 @@
+/** A line in the voice bar about what was just done, with the way back where there is one. */
+export interface Notice {
+  text: string;
+  undo?: () => Promise<void>;
+}

@@ -1,0 +1,11 @@
+import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
+import '@fontsource-variable/literata/wght.css';
+import '@fontsource-variable/literata/wght-italic.css';
+import { createPinia } from 'pinia';
+import { createApp } from 'vue';
+import App from './App.vue';
+import { router } from './router.ts';
+import './styles.css';
+import { vuetify } from './theme.ts';
+
+createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');

@@ -1,0 +1,62 @@
+import type { Anchor } from '#core/anchor';
+import type { Kind } from '#contract/remarks';
+import type { Microphone } from '#contract/sound';
+import { browserStore } from '../shared/store.ts';
+
+/** What a take is for, so that it can be kept even if the page is gone before it ends. */
+export type TakePurpose =
+  | { type: 'remark'; submission: string; anchor: Anchor; kind: Kind; instead?: string }
+  | { type: 'reply'; submission: string; remark: string };
+
+/** A recording that is under way, or was when the page went away. */
+export interface TakeRecord {
+  id: string;
+  person: string;
+  purpose: TakePurpose;
+  mediaType: string;
+  microphone: Microphone;
+  startedAt: string;
+}
+
+/** Keeps each second of a take in the browser's storage as soon as it is there. */
+export async function beginTake(record: TakeRecord): Promise<(chunk: Blob) => Promise<void>> {
+  const store = await browserStore();
+  await store.put('takes', record);
+  let position = 0;
+  return async (blob) => {
+    await store.put('chunks', { take: record.id, position: position++, blob });
+  };
+}
+
+const chunksOf = (id: string): IDBKeyRange => IDBKeyRange.bound([id, 0], [id, Infinity]);
+
+export async function forgetTake(id: string): Promise<void> {
+  const store = await browserStore();
+  const tx = store.transaction(['takes', 'chunks'], 'readwrite');
+  await Promise.all([tx.objectStore('takes').delete(id), tx.objectStore('chunks').delete(chunksOf(id)), tx.done]);
+}
+
+export interface UnfinishedTake extends TakeRecord {
+  blob: Blob;
+}
+
+/** Takes of a person in a work that never came to their end: the page was closed or crashed while they were speaking. */
+export async function unfinishedTakes(person: string, submission: string): Promise<UnfinishedTake[]> {
+  const store = await browserStore();
+  const records = (await store.getAll('takes')).filter(
+    (take) => take.person === person && take.purpose.submission === submission,
+  );
+  const takes = await Promise.all(
+    records.map(async (take) => {
+      const chunks = await store.getAll('chunks', chunksOf(take.id));
+      return {
+        ...take,
+        blob: new Blob(
+          chunks.map(({ blob }) => blob),
+          { type: take.mediaType },
+        ),
+      };
+    }),
+  );
+  return takes.filter((take) => take.blob.size > 0);
+}

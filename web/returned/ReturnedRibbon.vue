@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import type { Remark } from '#contract/remarks';
+import type { KeptSound } from '../shared/changes.ts';
+import ReplyBox from '../shared/margin/ReplyBox.vue';
+import ReplyThread from '../shared/margin/ReplyThread.vue';
+import RibbonFrame from '../shared/margin/RibbonFrame.vue';
+
+/** A remark as the student gets it: to be heard, read and answered. */
+defineProps<{
+  remark: Remark;
+  submission: string;
+  focused: boolean;
+  answer: (reply: { text: string; sound: KeptSound | null }) => Promise<void>;
+}>();
+defineEmits<{ focus: [] }>();
+</script>
+
+<template>
+  <RibbonFrame :remark="remark" :focused="focused" @focus="$emit('focus')">
+    <template #actions>
+      <span v-if="remark.heard?.finishedAt" class="quiet">heard</span>
+    </template>
+    <p v-if="remark.transcript?.text" class="words">{{ remark.transcript.text }}</p>
+    <p v-else class="quiet">There is no transcript of this remark.</p>
+    <ReplyThread :replies="remark.replies" />
+    <ReplyBox v-if="focused" :submission="submission" :remark="remark.id" :send="answer" />
+  </RibbonFrame>
+</template>
+
+<style scoped>
+.words {
+  margin-top: 4px;
+  line-height: 1.4;
+  overflow-wrap: anywhere;
+}
+.quiet {
+  color: var(--quiet);
+  font-size: 13px;
+}
+</style>

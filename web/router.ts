@@ -1,0 +1,33 @@
+import { createRouter, createWebHistory, type RouteLocationNormalized } from 'vue-router';
+import { useSession } from './shared/session.ts';
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/sign-in', name: 'sign-in', component: () => import('./sign-in/SignInPage.vue') },
+    { path: '/', name: 'home', component: () => import('./assignments/HomePage.vue') },
+    {
+      path: '/assignments/:assignment',
+      name: 'assignment',
+      component: () => import('./assignments/AssignmentPage.vue'),
+      props: true,
+    },
+    { path: '/desk/:submission', name: 'desk', component: () => import('./desk/DeskPage.vue'), props: true },
+    {
+      path: '/returned/:submission',
+      name: 'returned',
+      component: () => import('./returned/ReturnedPage.vue'),
+      props: true,
+    },
+    { path: '/:any(.*)*', name: 'nowhere', component: () => import('./shared/NowherePage.vue') },
+  ],
+});
+
+router.beforeEach(async (to: RouteLocationNormalized) => {
+  const session = useSession();
+  // An unreachable server is told by the page that needs it.
+  if (!session.known) await session.load().catch(() => undefined);
+  if (!session.person && to.name !== 'sign-in') return { name: 'sign-in', query: { to: to.fullPath } };
+  if (session.person && to.name === 'sign-in') return { name: 'home' };
+  return true;
+});

@@ -1,0 +1,9 @@
+<script setup lang="ts">
+import PageFrame from './PageFrame.vue';
+</script>
+
+<template>
+  <PageFrame title="Nothing here">
+    <p>There is no page at this address. <router-link :to="{ name: 'home' }">Go to the start</router-link>.</p>
+  </PageFrame>
+</template>

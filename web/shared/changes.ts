@@ -1,0 +1,110 @@
+import { compareAnchors, type Anchor } from '#core/anchor';
+import type { Kind, Remark, Reply } from '#contract/remarks';
+import type { NewSound } from '#contract/sound';
+import type { Feedback } from '#contract/submissions';
+
+/** A recording that is still in the browser's hands. */
+export interface KeptSound extends NewSound {
+  blob: Blob;
+  /** Of the bytes, in hexadecimal; the server will come to the same. */
+  sha256: string;
+}
+
+interface Author {
+  id: string;
+  name: string;
+}
+
+/** Something that a person did to the feedback on a work. Kept in the browser until the server has it. */
+export type Change =
+  | { type: 'remark'; remark: string; author: Author; anchor: Anchor; kind: Kind; sound: KeptSound; madeAt: string }
+  | { type: 'aside'; remark: string; aside: boolean }
+  | { type: 'kind'; remark: string; kind: Kind }
+  | { type: 'transcript'; remark: string; language: string; text: string }
+  | { type: 'score'; criterion: string; level: string | null }
+  | { type: 'heard'; remark: string; finished: boolean; at: string }
+  | { type: 'reply'; remark: string; reply: string; author: Author; text: string; sound: KeptSound | null; at: string };
+
+/** The feedback as it will be when the server has taken the change. Doing the same change twice does it once. */
+export function applyChange(feedback: Feedback, change: Change): Feedback {
+  switch (change.type) {
+    case 'remark':
+      return withRemark(feedback, newRemark(change));
+    case 'aside':
+      return change.aside
+        ? moved(feedback, change.remark, 'remarks', 'aside')
+        : moved(feedback, change.remark, 'aside', 'remarks');
+    case 'kind':
+      return changed(feedback, change.remark, () => ({ kind: change.kind }));
+    case 'transcript':
+      return changed(feedback, change.remark, () => ({
+        transcript: { language: change.language, text: change.text, words: [], source: 'person' },
+      }));
+    case 'score':
+      return { ...feedback, scores: scored(feedback.scores, change.criterion, change.level) };
+    case 'heard':
+      return changed(feedback, change.remark, ({ heard }) => ({
+        heard: {
+          begunAt: heard?.begunAt ?? change.at,
+          finishedAt: heard?.finishedAt ?? (change.finished ? change.at : null),
+        },
+      }));
+    case 'reply':
+      return changed(feedback, change.remark, ({ replies }) => ({
+        replies: [...replies.filter((reply) => reply.id !== change.reply), newReply(change)],
+      }));
+  }
+}
+
+/** The feedback with what the server knows about one remark. */
+export function withRemark(feedback: Feedback, remark: Remark): Feedback {
+  if (feedback.aside.some(({ id }) => id === remark.id)) return changed(feedback, remark.id, () => remark);
+  const others = feedback.remarks.filter(({ id }) => id !== remark.id);
+  return { ...feedback, remarks: [...others, remark].sort(inReadingOrder) };
+}
+
+const inReadingOrder = (a: Remark, b: Remark): number =>
+  compareAnchors(a.anchor, b.anchor) || Date.parse(a.madeAt) - Date.parse(b.madeAt);
+
+function changed(feedback: Feedback, id: string, change: (remark: Remark) => Partial<Remark>): Feedback {
+  const apply = (remarks: Remark[]): Remark[] =>
+    remarks.map((remark) => (remark.id === id ? { ...remark, ...change(remark) } : remark));
+  return { ...feedback, remarks: apply(feedback.remarks), aside: apply(feedback.aside) };
+}
+
+function moved(feedback: Feedback, id: string, from: 'remarks' | 'aside', to: 'remarks' | 'aside'): Feedback {
+  const remark = feedback[from].find((candidate) => candidate.id === id);
+  if (!remark) return feedback;
+  return {
+    ...feedback,
+    [from]: feedback[from].filter((candidate) => candidate !== remark),
+    [to]: [...feedback[to], remark].sort(inReadingOrder),
+  };
+}
+
+function scored(scores: Feedback['scores'], criterion: string, level: string | null): Feedback['scores'] {
+  const { [criterion]: _before, ...others } = scores;
+  return level === null ? others : { ...others, [criterion]: level };
+}
+
+const newRemark = (change: Extract<Change, { type: 'remark' }>): Remark => ({
+  id: change.remark,
+  author: change.author,
+  kind: change.kind,
+  anchor: change.anchor,
+  sound: soundOf(change.sound),
+  transcript: null,
+  madeAt: change.madeAt,
+  heard: null,
+  replies: [],
+});
+
+const newReply = (change: Extract<Change, { type: 'reply' }>): Reply => ({
+  id: change.reply,
+  author: change.author,
+  at: change.at,
+  text: change.text,
+  sound: change.sound && soundOf(change.sound),
+});
+
+const soundOf = ({ sha256, duration, peaks }: KeptSound): Remark['sound'] => ({ sha256, duration, peaks });

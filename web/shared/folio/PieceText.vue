@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import type { Piece } from '#core/folio';
+import { computed, h, type FunctionalComponent, type VNode } from 'vue';
+import type { DrawnStretch } from './drawn-stretch.ts';
+
+/** Characters of one look under the same remarks. Each remark draws its own line, one below the other. */
+const props = defineProps<{
+  piece: Piece;
+  stretches: ReadonlyMap<string, DrawnStretch>;
+  focused: string | undefined;
+}>();
+const emit = defineEmits<{ pick: [id: string] }>();
+
+const covering = computed(() => props.piece.covering.map((id) => props.stretches.get(id)!));
+const picked = computed(() => covering.value.find(({ id }) => id === props.focused) ?? covering.value.at(-1));
+const others = computed(() => covering.value.filter((stretch) => stretch !== picked.value));
+
+/** The words, wrapped once for each further remark, so that every remark draws its own line below the one before. */
+const Words: FunctionalComponent = () => {
+  const { piece } = props;
+  const text = piece.link
+    ? h('a', { href: piece.link, target: '_blank', rel: 'noopener noreferrer' }, piece.text)
+    : piece.text;
+  return others.value.reduceRight<VNode | string>(
+    (inner, { kind }, depth) =>
+      h('span', { class: ['layer', `kind-${kind}`], style: { textUnderlineOffset: `${8 + depth * 4}px` } }, [inner]),
+    text,
+  );
+};
+</script>
+
+<template>
+  <mark
+    v-if="picked"
+    :class="[`kind-${picked.kind}`, piece.marks, { focused: picked.id === focused }]"
+    :data-start="piece.start"
+    :data-remarks="piece.covering.join(' ')"
+    @click="emit('pick', picked.id)"
+    ><Words
+  /></mark>
+  <span v-else :class="piece.marks" :data-start="piece.start"><Words /></span>
+</template>
+
+<style scoped>
+.bold {
+  font-weight: 680;
+}
+.italic {
+  font-style: italic;
+}
+.underline {
+  text-decoration: underline;
+}
+.strike {
+  text-decoration: line-through;
+}
+.superscript {
+  vertical-align: super;
+  font-size: 0.75em;
+}
+.subscript {
+  vertical-align: sub;
+  font-size: 0.75em;
+}
+mark,
+mark :deep(.layer) {
+  color: inherit;
+  text-decoration: underline var(--kind-line) var(--kind) 2px;
+  text-underline-offset: 4px;
+  text-decoration-skip-ink: none;
+}
+mark {
+  background: color-mix(in srgb, var(--kind) 9%, transparent);
+  cursor: pointer;
+}
+mark.focused {
+  background: color-mix(in srgb, var(--kind) 24%, transparent);
+}
+</style>

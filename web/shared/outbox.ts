@@ -1,0 +1,130 @@
+import { createGlobalState, useEventListener } from '@vueuse/core';
+import { computed, shallowRef, watch, type ComputedRef, type ShallowRef } from 'vue';
+import type { Feedback } from '#contract/submissions';
+import { Refused, sentenceOf } from './api.ts';
+import type { Change } from './changes.ts';
+import { sendChange } from './send-change.ts';
+import { useSession } from './session.ts';
+import { browserStore } from './store.ts';
+
+/** A change on its way to the server. Parcels are sent one by one, in the order in which they were made. */
+export interface Parcel {
+  key: number;
+  person: string;
+  submission: string;
+  change: Change;
+  /** Why the server will not have it; it stays until the person has seen that. */
+  refused?: string;
+}
+
+type Listener = (submission: string, change: Change, update: (feedback: Feedback) => Feedback) => void;
+
+const RETRY_SECONDS = [1, 2, 4, 8, 15];
+
+export interface Outbox {
+  parcels: ShallowRef<Parcel[]>;
+  /** `saved`: nothing is left to send; `waiting`: the network or the server is away. */
+  state: ComputedRef<'saved' | 'saving' | 'waiting' | 'refused'>;
+  changesFor(submission: string): Change[];
+  add(submission: string, change: Change): Promise<void>;
+  /** Gives up what the server refused. */
+  dropRefused(): Promise<void>;
+  onSent(listener: Listener): () => void;
+}
+
+export const useOutbox = createGlobalState((): Outbox => {
+  const session = useSession();
+  const parcels = shallowRef<Parcel[]>([]);
+  const away = shallowRef(false);
+  const listeners = new Set<Listener>();
+  let sending = false;
+  let failures = 0;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+
+  const waiting = computed(() => parcels.value.filter((parcel) => parcel.refused === undefined));
+  const state = computed(() => {
+    if (waiting.value.length > 0) return away.value ? 'waiting' : 'saving';
+    return parcels.value.length > 0 ? 'refused' : 'saved';
+  });
+
+  async function load(): Promise<void> {
+    const all = await (await browserStore()).getAll('parcels');
+    parcels.value = all.filter((parcel) => parcel.person === session.person?.id);
+    void flush();
+  }
+
+  async function add(submission: string, change: Change): Promise<void> {
+    const parcel = { person: session.person!.id, submission, change };
+    const key = await (await browserStore()).add('parcels', parcel as Parcel);
+    parcels.value = [...parcels.value, { ...parcel, key }];
+    void flush();
+  }
+
+  async function flush(): Promise<void> {
+    if (sending) return;
+    sending = true;
+    clearTimeout(timer);
+    try {
+      for (let next = waiting.value[0]; next; next = waiting.value[0]) await send(next);
+      failures = 0;
+      away.value = false;
+    } catch {
+      away.value = true;
+      const pause = RETRY_SECONDS[Math.min(failures++, RETRY_SECONDS.length - 1)]!;
+      timer = setTimeout(() => void flush(), pause * 1000);
+    } finally {
+      sending = false;
+    }
+  }
+
+  /** @throws where it is worth trying again */
+  async function send(parcel: Parcel): Promise<void> {
+    try {
+      const update = await sendChange(parcel.submission, parcel.change);
+      for (const listener of listeners) listener(parcel.submission, parcel.change, update);
+      await (await browserStore()).delete('parcels', parcel.key);
+      parcels.value = parcels.value.filter(({ key }) => key !== parcel.key);
+    } catch (error) {
+      if (!isFinal(error)) throw error;
+      await replace({ ...parcel, refused: sentenceOf(error) });
+    }
+  }
+
+  async function replace(parcel: Parcel): Promise<void> {
+    await (await browserStore()).put('parcels', parcel);
+    parcels.value = parcels.value.map((candidate) => (candidate.key === parcel.key ? parcel : candidate));
+  }
+
+  async function dropRefused(): Promise<void> {
+    const store = await browserStore();
+    for (const { key, refused } of parcels.value) if (refused !== undefined) await store.delete('parcels', key);
+    parcels.value = waiting.value;
+  }
+
+  watch(
+    () => session.person?.id,
+    () => void load(),
+    { immediate: true },
+  );
+  useEventListener(window, 'online', () => void flush());
+  useEventListener(window, 'beforeunload', (event) => {
+    if (waiting.value.length > 0 && away.value) event.preventDefault();
+  });
+
+  return {
+    parcels,
+    state,
+    changesFor: (submission) =>
+      waiting.value.filter((parcel) => parcel.submission === submission).map((parcel) => parcel.change),
+    add,
+    dropRefused,
+    onSent(listener) {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+  };
+});
+
+/** Signing in again, or an hour later, may help with everything but a plain refusal. */
+const isFinal = (error: unknown): boolean =>
+  error instanceof Refused && error.problem.status < 500 && ![401, 408, 429].includes(error.problem.status);

@@ -1,0 +1,54 @@
+import 'vuetify/styles';
+import { createVuetify, type ThemeDefinition } from 'vuetify';
+import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
+
+/** DESIGN section 4: paper, ink and greys everywhere; saturated colour only where somebody speaks. */
+const light: ThemeDefinition = {
+  dark: false,
+  colors: {
+    background: '#ECE7DD',
+    surface: '#FBF8F2',
+    'on-background': '#22201C',
+    'on-surface': '#22201C',
+    primary: '#22201C',
+    'on-primary': '#FBF8F2',
+    hairline: '#D6CFC2',
+    quiet: '#625C52',
+    error: '#A3301D',
+    strength: '#2F7D4F',
+    question: '#2B5FD9',
+    repair: '#C0402A',
+    next: '#8F5F0E',
+  },
+};
+
+const dark: ThemeDefinition = {
+  dark: true,
+  colors: {
+    background: '#191714',
+    surface: '#24211D',
+    'on-background': '#EFE9DE',
+    'on-surface': '#EFE9DE',
+    primary: '#EFE9DE',
+    'on-primary': '#24211D',
+    hairline: '#4A443B',
+    quiet: '#B3AA9B',
+    error: '#F59683',
+    strength: '#7FCB9C',
+    question: '#98B6FF',
+    repair: '#F59683',
+    next: '#DDAE5A',
+  },
+};
+
+export const vuetify = createVuetify({
+  theme: { defaultTheme: 'system', themes: { light, dark }, utilities: false },
+  icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
+  defaults: {
+    VBtn: { variant: 'text', density: 'comfortable', rounded: 'sm', ripple: false },
+    VTextField: { variant: 'outlined', density: 'comfortable', hideDetails: 'auto', rounded: 'sm' },
+    VTextarea: { variant: 'outlined', density: 'compact', hideDetails: true, autoGrow: true, rows: 1, rounded: 'sm' },
+    VFileInput: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+    VRadioGroup: { hideDetails: true, density: 'compact' },
+  },
+});
