@@ -42,10 +42,10 @@ const dark: ThemeDefinition = {
 };
 
 export const vuetify = createVuetify({
-  theme: { defaultTheme: 'system', themes: { light, dark }, utilities: false },
+  theme: { defaultTheme: 'system', themes: { light, dark } },
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
   defaults: {
-    VBtn: { variant: 'text', density: 'comfortable', rounded: 'sm', ripple: false },
+    VBtn: { variant: 'text', rounded: 'sm', ripple: false },
     VTextField: { variant: 'outlined', density: 'comfortable', hideDetails: 'auto', rounded: 'sm' },
     VTextarea: { variant: 'outlined', density: 'compact', hideDetails: true, autoGrow: true, rows: 1, rounded: 'sm' },
     VFileInput: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },

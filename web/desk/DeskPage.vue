@@ -50,7 +50,7 @@ const passage = useSelectedPassage(
 );
 
 const remarks = computed(() => feedback.value?.remarks ?? []);
-const returned = computed(() => feedback.value?.returnedAt != null);
+const returned = computed(() => (feedback.value?.returnedAt ?? null) !== null);
 const overall = computed(() => remarks.value.find(({ anchor }) => anchor.type === 'whole'));
 const focusedRemark = computed(() => remarks.value.find(({ id }) => id === focused.value));
 const { entries, stretches } = useDeskEntries(remarks);
@@ -77,9 +77,9 @@ async function open(): Promise<void> {
 onBeforeUnmount(() => player.stop());
 
 const target = computed(() => {
-  if (passage.value) return `Hold the space bar and speak about “${passage.value.quote.exact}”`;
+  if (passage.value) return `Hold the space bar and speak about “${passage.value.quote.exact}”.`;
   if (overall.value) return 'Select words, then hold the space bar and speak.';
-  return 'Select words, then hold the space bar and speak; without a selection you speak about the whole work.';
+  return 'Select words and hold the space bar to speak. Nothing selected: the whole work.';
 });
 
 function speak(): void {
@@ -221,7 +221,7 @@ watch(recorder.speaking, () => (notice.value = undefined));
 <style scoped>
 .desk {
   display: grid;
-  grid-template-rows: 48px minmax(0, 1fr) 68px;
+  grid-template: 48px minmax(0, 1fr) 68px / minmax(0, 1fr);
   height: 100dvh;
 }
 .middle {
@@ -231,14 +231,14 @@ watch(recorder.speaking, () => (notice.value = undefined));
 }
 .scroller {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(300px, 340px);
+  grid-template-columns: minmax(0, 1fr) minmax(280px, 330px);
   align-items: start;
-  gap: 28px;
+  gap: 24px;
   padding: 24px 20px 120px 24px;
   overflow-y: auto;
 }
 .paper {
-  padding: 44px 40px 56px;
+  padding: 40px 32px 56px;
   background: var(--paper);
   border: 1px solid var(--hairline);
 }

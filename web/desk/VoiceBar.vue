@@ -69,6 +69,7 @@ const hint = computed(() => {
   <footer class="bar" :class="`kind-${kind}`" aria-label="Voice bar">
     <v-btn
       class="record"
+      rounded="circle"
       :class="{ speaking: recorder.speaking.value }"
       :icon="recorder.speaking.value ? mdiStop : mdiMicrophone"
       size="48"

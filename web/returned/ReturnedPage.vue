@@ -87,7 +87,7 @@ async function focusRibbon(id: string): Promise<void> {
 <style scoped>
 .page {
   display: grid;
-  grid-template-rows: 48px minmax(0, 1fr);
+  grid-template: 48px minmax(0, 1fr) / minmax(0, 1fr);
   height: 100dvh;
 }
 .strip {
@@ -111,14 +111,14 @@ async function focusRibbon(id: string): Promise<void> {
 }
 .scroller {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(300px, 340px);
+  grid-template-columns: minmax(0, 1fr) minmax(280px, 330px);
   align-items: start;
-  gap: 28px;
+  gap: 24px;
   padding: 24px 20px 80px 24px;
   overflow-y: auto;
 }
 .paper {
-  padding: 44px 40px 56px;
+  padding: 40px 32px 56px;
   background: var(--paper);
   border: 1px solid var(--hairline);
 }

@@ -123,6 +123,7 @@ form h2 {
   gap: 8px;
 }
 form {
+  align-self: start;
   display: flex;
   flex-direction: column;
   gap: 12px;

@@ -1,64 +1,63 @@
 <script setup lang="ts">
 import { layoutRibbons } from '#core/margin';
 import { useResizeObserver } from '@vueuse/core';
-import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
-import { rangeOf } from '../folio/selection.ts';
+import { computed, nextTick, onMounted, shallowRef, useTemplateRef, watch } from 'vue';
+import { rangeOf, type Offsets } from '../folio/selection.ts';
 import type { MarginEntry } from './entries.ts';
 
 /** The strip beside the work: each entry level with its passage, joined to it by a hairline. */
 const props = defineProps<{ entries: readonly MarginEntry[]; folio: Element | null; focused?: string | undefined }>();
 
 const GAP = 10;
+/** Where a hairline meets its ribbon, below the ribbon's top. */
+const KNOT = 20;
+const AWAY = { top: 0, line: undefined };
+
 const column = useTemplateRef('column');
 const items = useTemplateRef<HTMLElement[]>('items');
-const heights = ref<Record<string, number>>({});
-const passages = shallowRef<Record<string, { top: number; bottom: number; right: number }>>({});
+const heights = shallowRef<Record<string, number>>({});
+/** Top of each passage, and the line that its hairline starts from; both from the top of the column. */
+const passages = shallowRef<Record<string, { top: number; line: number | undefined }>>({});
+/** Where the text ends, left of the column. */
+const textEdge = shallowRef(0);
 
-const tops = computed(() =>
-  layoutRibbons(
-    props.entries.map(({ id }) => ({ passage: passages.value[id]?.top ?? 0, height: heights.value[id] ?? 0 })),
-    { gap: GAP, focused: focusedIndex.value },
-  ),
+const ribbons = computed(() =>
+  props.entries.map(({ id }) => ({ passage: passages.value[id]?.top ?? 0, height: heights.value[id] ?? 0 })),
 );
-const focusedIndex = computed(() => {
-  const index = props.entries.findIndex(({ id }) => id === props.focused);
-  return index < 0 ? undefined : index;
+const tops = computed(() => {
+  const focused = props.entries.findIndex(({ id }) => id === props.focused);
+  return layoutRibbons(ribbons.value, { gap: GAP, focused: focused < 0 ? undefined : focused });
 });
-const bottom = computed(() =>
-  Math.max(0, ...tops.value.map((top, index) => top + (heights.value[props.entries[index]!.id] ?? 0) + GAP)),
-);
+const bottom = computed(() => Math.max(0, ...tops.value.map((top, index) => top + ribbons.value[index]!.height + GAP)));
 const hairlines = computed(() =>
   props.entries.flatMap(({ id, kind }, index) => {
-    const passage = passages.value[id];
-    const top = (tops.value[index] ?? 0) + 16;
-    return passage?.right === undefined || passage.right === 0
+    const line = passages.value[id]?.line;
+    return line === undefined
       ? []
-      : [{ id, kind, path: `M${passage.right} ${passage.bottom} L-14 ${passage.bottom} L0 ${top}` }];
+      : [{ id, kind, path: `M${textEdge.value} ${line} L-12 ${line} L0 ${tops.value[index]! + KNOT}` }];
   }),
 );
 
 function measure(): void {
-  const frame = column.value?.getBoundingClientRect();
-  if (!frame) return;
+  if (!column.value || !props.folio) return;
+  const { top, left } = column.value.getBoundingClientRect();
+  textEdge.value = props.folio.getBoundingClientRect().right - left + 6;
   heights.value = Object.fromEntries((items.value ?? []).map((item) => [item.dataset.entry!, item.offsetHeight]));
   passages.value = Object.fromEntries(
-    props.entries.map(({ id, passage }) => {
-      const lines = passage && props.folio ? rangeOf(props.folio, passage)?.getClientRects() : undefined;
-      const first = lines?.[0];
-      if (!first) return [id, { top: 0, bottom: 0, right: 0 }];
-      return [id, { top: first.top - frame.top, bottom: first.bottom - frame.top, right: first.right - frame.left }];
-    }),
+    props.entries.map(({ id, passage }) => [id, placeOf(props.folio!, passage, top)]),
   );
 }
 
-async function measureSoon(): Promise<void> {
-  await nextTick();
-  measure();
+function placeOf(folio: Element, passage: Offsets | undefined, top: number): { top: number; line: number | undefined } {
+  const first = passage && rangeOf(folio, passage)?.getClientRects()[0];
+  return first ? { top: first.top - top, line: (first.top + first.bottom) / 2 - top } : AWAY;
 }
 
-onMounted(() => void measureSoon());
+const measureSoon = (): Promise<void> => nextTick(measure);
+
+onMounted(measureSoon);
 watch(() => [props.entries, props.folio], measureSoon, { flush: 'post' });
-useResizeObserver(items as never, measure);
+useResizeObserver(() => items.value ?? [], measure);
 useResizeObserver(() => props.folio as HTMLElement | null, measure);
 // Fonts that arrive late move the lines.
 void document.fonts.ready.then(measureSoon);

@@ -54,6 +54,9 @@ const about = computed(() =>
   border-radius: 4px;
   scroll-margin: 80px;
 }
+.ribbon:focus-visible {
+  outline-color: var(--kind);
+}
 .ribbon.focused {
   border-color: var(--kind);
   box-shadow: 0 2px 10px color-mix(in srgb, var(--ink) 12%, transparent);

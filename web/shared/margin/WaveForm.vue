@@ -53,7 +53,7 @@ function seek(event: MouseEvent): void {
   cursor: pointer;
 }
 rect {
-  fill: color-mix(in srgb, var(--kind) 55%, var(--paper));
+  fill: color-mix(in srgb, var(--kind) 60%, var(--paper));
 }
 .played {
   fill: var(--kind);
