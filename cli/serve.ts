@@ -2,10 +2,11 @@ import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { loginOf, TEACHERS } from '../demo/people.ts';
 import { fillSampleSchool, SAMPLE_PASSWORD } from '../demo/fill.ts';
+import type { Database } from '../server/db/database.ts';
 import { lockFolder } from '../server/db/folder-lock.ts';
 import { openDatabase } from '../server/db/open.ts';
 import { readSettings, type Settings } from '../server/settings.ts';
-import { startServer } from '../server/start.ts';
+import { startServer, type Running } from '../server/start.ts';
 
 interface Options {
   port?: number;
@@ -24,11 +25,16 @@ export async function serve(options: Options): Promise<void> {
     const running = await startServer(db, settings);
     say(running.address, options.sample ?? false);
     for (const signal of ['SIGINT', 'SIGTERM'] as const)
-      process.once(signal, () => void running.stop().then(() => process.exit(0)));
+      process.once(signal, () => void stop(running, db).then(() => process.exit(0)));
   } catch (error) {
     await db.close();
     throw error;
   }
+}
+
+async function stop(running: Running, db: Database): Promise<void> {
+  await running.stop();
+  await db.close();
 }
 
 async function clear(settings: Settings): Promise<void> {

@@ -24,7 +24,7 @@ export class PortTaken extends Error {
   }
 }
 
-/** Serves an open database until it is stopped; stopping closes the database too. */
+/** Serves an open database until it is stopped; who opened the database closes it. */
 export async function startServer(db: Database, settings: Settings): Promise<Running> {
   const context: Context = { db, settings, readDocument: readDocumentApart, transcriber: practiceTranscriber };
   const server = createServer(createApp(context));
@@ -37,9 +37,9 @@ export async function startServer(db: Database, settings: Settings): Promise<Run
     address: `http://${settings.host === '127.0.0.1' ? 'localhost' : settings.host}:${port}`,
     stop: async () => {
       clearInterval(timer);
-      server.closeAllConnections();
       server.close();
-      await db.close();
+      server.closeAllConnections();
+      if (server.listening) await once(server, 'close');
     },
   };
 }

@@ -39,9 +39,12 @@ export async function startSession(db: Queries, person: string, response: Respon
   response.cookie(COOKIE, token, cookieOptions(settings, DAYS * 24 * 60 * 60 * 1000));
 }
 
-export async function endSession(db: Queries, request: Request, response: Response, settings: Settings): Promise<void> {
+export async function endSession(db: Queries, request: Request): Promise<void> {
   const token = tokenOf(request);
   if (token) await db.query('delete from sessions where token_hash = $1', [hashOf(token)]);
+}
+
+export function clearCookie(response: Response, settings: Settings): void {
   response.clearCookie(COOKIE, cookieOptions(settings));
 }
 

@@ -1,0 +1,61 @@
+import { strToU8, zipSync } from 'fflate';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { OwnWork } from '../../contract/assignments.ts';
+import { bodies, type TestDatabase } from '../testing/databases.ts';
+import { essay, handIn, startTestSchool, type TestSchool } from '../testing/school.ts';
+
+let test: TestDatabase;
+let school: TestSchool;
+beforeAll(async () => {
+  test = await bodies[0]!.open();
+  school = await startTestSchool(test.db);
+});
+afterAll(async () => {
+  await school.stop();
+  await test.remove();
+});
+
+const send = (file: Buffer, fileName = 'essay.docx') =>
+  school.as.author.send('POST', `/assignments/${school.assignment}/submissions`, { file, fileName });
+const versions = async (): Promise<OwnWork['versions']> =>
+  ((await school.as.author.send('GET', '/own-work')).json as OwnWork[])[0]!.versions;
+
+describe('handing in', () => {
+  it.each([
+    ['nothing', Buffer.alloc(0), 422, 'This file is empty'],
+    ['a text that calls itself a document', Buffer.from('Dear teacher'), 422, 'is not a Word document'],
+    ['a zip of something else', Buffer.from(zipSync({ 'a.txt': strToU8('a') })), 422, 'is not a Word document'],
+    ['an old or locked document', Buffer.from('d0cf11e0a1b11ae100', 'hex'), 422, 'old Word version'],
+    ['a document without its text', Buffer.from(zipSync({ 'word/document.xml': strToU8('<w') })), 422, 'is damaged'],
+    ['more than the limit', Buffer.alloc(1024 * 1024 + 1), 413, 'larger than 1 MB'],
+  ])('refuses %s with a sentence and changes nothing', async (_, file, status, sentence) => {
+    const answer = await send(file);
+    expect(answer.status).toBe(status);
+    expect(answer.headers.get('Content-Type')).toContain('application/problem+json');
+    expect((answer.json as { detail: string }).detail).toContain(sentence);
+    expect(await versions()).toEqual([]);
+  });
+
+  it('refuses a document cut short', async () => {
+    const whole = await essay();
+    expect(await send(whole.subarray(0, whole.length / 2))).toMatchObject({
+      status: 422,
+      json: { title: 'Document cannot be read' },
+    });
+    expect(await versions()).toEqual([]);
+  });
+
+  it('counts versions, also of two that come at once', async () => {
+    await Promise.all([handIn(school), handIn(school)]);
+    expect((await versions()).map(({ version }) => version).sort()).toEqual([1, 2]);
+  });
+
+  it('shows the teacher the newest version, with its lateness', async () => {
+    const newest = (await versions()).find(({ version }) => version === 2)!;
+    const { json } = await school.as.teacher.send('GET', '/waiting');
+    expect(json).toMatchObject({
+      toMark: [{ submission: newest.submission, version: 2, state: 'waiting', late: true, student: 'The author' }],
+      assignments: [{ students: 2, handedIn: 1, returned: 0 }],
+    });
+  });
+});

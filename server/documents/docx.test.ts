@@ -1,0 +1,126 @@
+import { canonicalText, textBlocks } from '#core/folio';
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import { readdirSync, readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { readDocumentApart } from './read-apart.ts';
+import { readDocument } from './read.ts';
+
+const FOLDER = new URL('../../demo/documents/', import.meta.url);
+const essays = readdirSync(FOLDER);
+const bytesOf = (name: string): Buffer => readFileSync(new URL(name, FOLDER));
+
+/** A minimal document (ECMA-376 Part 1, annex L) with this body. */
+function docx(body: string, relations = ''): Uint8Array {
+  const W =
+    'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"';
+  const RELATIONS = 'http://schemas.openxmlformats.org/package/2006/relationships';
+  const TYPES = 'http://schemas.openxmlformats.org/package/2006/content-types';
+  const MAIN = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument';
+  return zipSync({
+    '[Content_Types].xml': strToU8(
+      `<Types xmlns="${TYPES}"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Override PartName="/word/document.xml" ContentType="application/vnd.openxmlformats-officedocument.wordprocessingml.document.main+xml"/></Types>`,
+    ),
+    '_rels/.rels': strToU8(
+      `<Relationships xmlns="${RELATIONS}"><Relationship Id="m" Type="${MAIN}" Target="word/document.xml"/></Relationships>`,
+    ),
+    'word/document.xml': strToU8(`<w:document ${W}><w:body>${body}</w:body></w:document>`),
+    'word/_rels/document.xml.rels': strToU8(`<Relationships xmlns="${RELATIONS}">${relations}</Relationships>`),
+  });
+}
+
+const paragraph = (text: string): string => `<w:p><w:r><w:t xml:space="preserve">${text}</w:t></w:r></w:p>`;
+
+describe('readDocument', () => {
+  it.each(essays)('reads every word of %s', async (name) => {
+    const { folio } = await readDocument(bytesOf(name), name);
+    // The words as they stand in the file, found without any reader: the contents of w:t, in document order.
+    const xml = Buffer.from(unzipSync(bytesOf(name))['word/document.xml']!).toString('utf8');
+    const written = [...xml.matchAll(/<w:t(?: [^>]*)?>([^<]*)<\/w:t>/g)].map(([, text]) => text!).join('');
+    const unescaped = written
+      .replace(/&lt;/g, '<')
+      .replace(/&gt;/g, '>')
+      .replace(/&quot;/g, '"')
+      .replace(/&apos;/g, "'")
+      .replace(/&amp;/g, '&');
+    expect(folio.text.replace(/\n/g, '')).toBe(unescaped);
+    expect(folio.text).toBe(canonicalText(folio.blocks));
+    expect(folio.leaves).toEqual([{ label: 'Text', kind: 'text', start: 0, end: folio.text.length }]);
+  });
+
+  it('keeps characters as they are: combining accents, emoji, double and no-break spaces', async () => {
+    const text = 'Cafe\u0301  naïve 🦀\u00a0x';
+    expect((await readDocument(docx(paragraph(text)), 'a.docx')).folio.text).toBe(`${text}\n`);
+  });
+
+  it('reads line breaks, tabs and empty paragraphs, so that offsets match the file', async () => {
+    const body = `<w:p><w:r><w:t>a</w:t><w:br/><w:t>b</w:t><w:tab/><w:t>c</w:t></w:r></w:p><w:p/>${paragraph('d')}`;
+    expect((await readDocument(docx(body), 'a.docx')).folio.text).toBe('a\nb\tc\n\nd\n');
+  });
+
+  it('shows tracked changes as accepted', async () => {
+    const body = `<w:p><w:r><w:t xml:space="preserve">one </w:t></w:r><w:del w:id="1"><w:r><w:delText>two</w:delText></w:r></w:del><w:ins w:id="2"><w:r><w:t>three</w:t></w:r></w:ins></w:p>`;
+    expect((await readDocument(docx(body), 'a.docx')).folio.text).toBe('one three\n');
+  });
+
+  it('keeps links that are safe and only the words of those that are not', async () => {
+    const link = (id: string, text: string): string =>
+      `<w:p><w:hyperlink r:id="${id}"><w:r><w:t>${text}</w:t></w:r></w:hyperlink></w:p>`;
+    const target = (id: string, url: string): string =>
+      `<Relationship Id="${id}" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/hyperlink" Target="${url}" TargetMode="External"/>`;
+    const body = link('a', 'good') + link('b', 'bad') + link('c', 'local');
+    const relations =
+      target('a', 'https://tides.example/') + target('b', 'javascript:alert(1)') + target('c', 'file:///etc/passwd');
+    const { folio } = await readDocument(docx(body, relations), 'a.docx');
+    expect(textBlocks(folio.blocks).map(({ runs }) => runs[0])).toEqual([
+      { text: 'good', marks: [], link: 'https://tides.example/' },
+      { text: 'bad', marks: [] },
+      { text: 'local', marks: [] },
+    ]);
+  });
+
+  it('brings structure along: headings, lists, tables, pictures', async () => {
+    const table = (await readDocument(bytesOf('bronagh-tully.docx'), 'x')).folio.blocks.find(
+      ({ type }) => type === 'table',
+    );
+    expect(table).toMatchObject({ rows: { length: 5 } });
+    const list = (await readDocument(bytesOf('farid-noorzai.docx'), 'x')).folio.blocks.filter(
+      ({ type }) => type === 'item',
+    );
+    expect(list.map((item) => item.type === 'item' && item.marker)).toEqual(['1.', '2.', '3.', '4.']);
+    const { folio, pictures } = await readDocument(bytesOf('kateryna-bilyk.docx'), 'x');
+    expect(folio.blocks).toContainEqual(expect.objectContaining({ type: 'picture', picture: 0 }));
+    expect(Buffer.from(pictures[0]!.bytes).subarray(1, 4).toString()).toBe('PNG');
+    expect(folio.title).toBe('Walking Out on the Ebb');
+  });
+
+  it('takes the name of the file where there is no heading', async () => {
+    expect((await readDocument(docx(paragraph('words')), 'My essay.docx')).folio.title).toBe('My essay');
+  });
+
+  it('refuses a document without any text, and one that would unpack to too much', async () => {
+    await expect(readDocument(docx('<w:p/>'), 'a.docx')).rejects.toThrow('There is no text');
+    await expect(readDocument(withDeclaredSize(docx(paragraph('a')), 0x7fffffff), 'a.docx')).rejects.toThrow(
+      'unpacks to more',
+    );
+  });
+});
+
+/** Overwrites the unpacked size in every central directory entry (APPNOTE 4.3.12). */
+function withDeclaredSize(bytes: Uint8Array, size: number): Buffer {
+  const changed = Buffer.from(bytes);
+  for (
+    let at = changed.indexOf('PK\x01\x02', 0, 'latin1');
+    at >= 0;
+    at = changed.indexOf('PK\x01\x02', at + 4, 'latin1')
+  )
+    changed.writeUInt32LE(size, at + 24);
+  return changed;
+}
+
+describe('readDocumentApart', () => {
+  it('answers the same from its own thread, errors too', async () => {
+    const bytes = bytesOf('liang-meixiu.docx');
+    expect((await readDocumentApart(bytes, 'a.docx')).folio).toEqual((await readDocument(bytes, 'a.docx')).folio);
+    await expect(readDocumentApart(Buffer.from('x'), 'a.docx')).rejects.toThrow('is not a Word document');
+  });
+});

@@ -1,0 +1,169 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Feedback } from '../../contract/submissions.ts';
+import type { Remark } from '../../contract/remarks.ts';
+import { PRACTICE_SENTENCES } from '../../contract/practice.ts';
+import { bodies, type TestDatabase } from '../testing/databases.ts';
+import { handIn, remarkBody, sayRemark, SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
+
+describe.each(bodies)('remarks on $name', ({ open }) => {
+  let test: TestDatabase;
+  let school: TestSchool;
+  let submission: string;
+  beforeAll(async () => {
+    test = await open();
+    school = await startTestSchool(test.db);
+    submission = await handIn(school);
+  });
+  afterAll(async () => {
+    await school.stop();
+    await test.remove();
+  });
+
+  const feedback = async (): Promise<Feedback> =>
+    (await school.as.teacher.send('GET', `/submissions/${submission}/feedback`)).json as Feedback;
+  const put = async (remark: string, body: object, file: Buffer) =>
+    school.as.teacher.send('PUT', `/submissions/${submission}/remarks/${remark}`, { body, file });
+
+  it('keeps a remark once, however often it is sent, and its sound byte for byte', async () => {
+    const remark = randomUUID();
+    const body = await remarkBody(school, submission, 'The reason is obvious.');
+    const [first, second] = [await put(remark, body, await voice()), await put(remark, body, await voice())];
+    expect([first.status, second.status]).toEqual([200, 200]);
+    const kept = (await feedback()).remarks.filter(({ id }) => id === remark);
+    expect(kept).toHaveLength(1);
+    expect(kept[0]).toMatchObject({
+      kind: 'repair',
+      sound: { duration: SOUND.duration, peaks: SOUND.peaks },
+      transcript: null,
+    });
+
+    const path = `/remarks/${remark}/sound/${kept[0]!.sound.sha256}`;
+    const sound = await fetchBytes(school, path);
+    expect(sound.bytes.equals(await voice())).toBe(true);
+    expect(sound.headers.get('Content-Type')).toBe('audio/ogg');
+    expect(sound.headers.get('Cache-Control')).toBe('private, max-age=31536000, immutable');
+  });
+
+  it('answers ranges as RFC 9110 says', async () => {
+    const remark = await sayRemark(school, submission);
+    const { sha256 } = (await feedback()).remarks.find(({ id }) => id === remark)!.sound;
+    const path = `/remarks/${remark}/sound/${sha256}`;
+    const all = await voice();
+    const middle = await fetchBytes(school, path, { Range: 'bytes=10-19' });
+    expect([middle.status, middle.headers.get('Content-Range')]).toEqual([206, `bytes 10-19/${all.length}`]);
+    expect(middle.bytes.equals(all.subarray(10, 20))).toBe(true);
+    const last = await fetchBytes(school, path, { Range: 'bytes=-5' });
+    expect(last.bytes.equals(all.subarray(-5))).toBe(true);
+    expect((await fetchBytes(school, path, { Range: `bytes=${all.length}-` })).status).toBe(416);
+    expect((await fetchBytes(school, path, { Range: 'bytes=0-1', 'If-Range': '"other"' })).status).toBe(200);
+    expect((await fetchBytes(school, path, { 'If-None-Match': `"${sha256}"` })).status).toBe(304);
+    expect((await fetchBytes(school, `/remarks/${remark}/sound/${'0'.repeat(64)}`)).status).toBe(404);
+  });
+
+  it('refuses an identifier that stands for something else', async () => {
+    const remark = await sayRemark(school, submission);
+    const other = Buffer.concat([await voice(), Buffer.from('more')]);
+    const answer = await put(remark, await remarkBody(school, submission, 'The reason is obvious.'), other);
+    expect(answer.status).toBe(409);
+  });
+
+  it('refuses a recording without sound, one that is none, and a passage that is not there', async () => {
+    const body = (await remarkBody(school, submission, 'The reason is obvious.')) as { anchor: { start: number } };
+    const before = (await feedback()).remarks.length;
+    expect(await put(randomUUID(), body, Buffer.alloc(0))).toMatchObject({
+      status: 422,
+      json: { title: 'Empty recording' },
+    });
+    expect(await put(randomUUID(), body, Buffer.from('not a sound'))).toMatchObject({
+      status: 422,
+      json: { title: 'Not a recording' },
+    });
+    expect((await put(randomUUID(), { ...body, sound: { ...SOUND, duration: 0 } }, await voice())).status).toBe(400);
+    const astray = { ...body, anchor: { ...body.anchor, start: body.anchor.start + 1 } };
+    expect(await put(randomUUID(), astray, await voice())).toMatchObject({
+      status: 422,
+      json: { title: 'Passage not found' },
+    });
+    expect((await feedback()).remarks).toHaveLength(before);
+  });
+
+  it('transcribes what the practice microphone said, as far as it came', async () => {
+    const sentence = PRACTICE_SENTENCES[1]!;
+    const enough = sentence.words[3]!.end + 0.3;
+    const body = await remarkBody(school, submission, 'The reason is obvious.');
+    const sound = { ...SOUND, duration: enough, microphone: { type: 'practice', sentence: 1, from: 0.3 } };
+    const { json } = await put(randomUUID(), { ...body, sound }, await voice());
+    const { transcript } = json as Remark;
+    expect(transcript).toMatchObject({
+      source: 'machine',
+      language: 'en',
+      text: sentence.text.split(' ').slice(0, 4).join(' '),
+    });
+    expect(transcript!.words.at(-1)!.end).toBeCloseTo(enough);
+  });
+
+  it('puts aside and brings back, mends, and changes the kind', async () => {
+    const remark = await sayRemark(school, submission, 'Two turnstones');
+    await school.as.teacher.send('PUT', `/remarks/${remark}/aside`, { body: { aside: true } });
+    expect((await feedback()).aside.map(({ id }) => id)).toContain(remark);
+    expect((await feedback()).remarks.map(({ id }) => id)).not.toContain(remark);
+    await school.as.teacher.send('PUT', `/remarks/${remark}/aside`, { body: { aside: false } });
+    await school.as.teacher.send('PUT', `/remarks/${remark}/transcript`, {
+      body: { language: 'en', text: 'Which two? 🐦' },
+    });
+    await school.as.teacher.send('PATCH', `/remarks/${remark}`, { body: { kind: 'question' } });
+    expect((await feedback()).remarks.find(({ id }) => id === remark)).toMatchObject({
+      kind: 'question',
+      transcript: { text: 'Which two? 🐦', source: 'person' },
+    });
+  });
+
+  it('returns points and grade as they were, tells who has heard, and keeps answers', async () => {
+    const remark = await sayRemark(school, submission, 'empty');
+    const [first, second] = school.criteria;
+    const score = (criterion: string, level: string | null) =>
+      school.as.teacher.send('PUT', `/submissions/${submission}/scores/${criterion}`, { body: { level } });
+    await score(first!.id, first!.levels[1]!);
+    expect((await score(first!.id, second!.levels[1]!)).status).toBe(422);
+    await score(second!.id, second!.levels[0]!);
+    const returned = (
+      await school.as.teacher.send('PUT', `/submissions/${submission}/returned`, { body: { returned: true } })
+    ).json as Feedback;
+    expect(returned.grade).toEqual({ points: 250, possible: 500, percentage: 5000, grade: 'Pass' });
+
+    await school.as.author.send('PUT', `/remarks/${remark}/heard`, { body: { finished: false } });
+    const answer = { text: 'I see.', sound: null };
+    const reply = randomUUID();
+    await school.as.author.send('PUT', `/remarks/${remark}/replies/${reply}`, { body: answer });
+    await school.as.author.send('PUT', `/remarks/${remark}/replies/${reply}`, { body: answer });
+    const spoken = { body: { text: '', sound: SOUND }, file: await voice() };
+    expect((await school.as.author.send('PUT', `/remarks/${remark}/replies/${randomUUID()}`, spoken)).status).toBe(200);
+    expect(
+      (
+        await school.as.author.send('PUT', `/remarks/${remark}/replies/${randomUUID()}`, {
+          body: { text: ' ', sound: null },
+        })
+      ).status,
+    ).toBe(422);
+
+    const seen = (await feedback()).remarks.find(({ id }) => id === remark)!;
+    expect(seen.heard).toMatchObject({ finishedAt: null });
+    expect(seen.replies.map(({ text, sound }) => [text, sound?.duration])).toEqual([
+      ['I see.', undefined],
+      ['', SOUND.duration],
+    ]);
+
+    const waiting = await school.as.teacher.send('GET', '/waiting');
+    expect(waiting.json).toMatchObject({ toMark: [], unanswered: [{ remark, spoken: true }] });
+
+    await school.as.teacher.send('PUT', `/submissions/${submission}/returned`, { body: { returned: false } });
+    expect((await school.as.author.send('GET', `/submissions/${submission}/feedback`)).status).toBe(404);
+    expect((await feedback()).remarks.find(({ id }) => id === remark)!.replies).toHaveLength(2);
+  });
+});
+
+async function fetchBytes({ as }: TestSchool, path: string, headers: Record<string, string> = {}) {
+  const response = await as.teacher.fetch(path, headers);
+  return { status: response.status, headers: response.headers, bytes: Buffer.from(await response.arrayBuffer()) };
+}

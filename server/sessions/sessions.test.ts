@@ -1,0 +1,93 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Client } from '../testing/client.ts';
+import { bodies, type TestDatabase } from '../testing/databases.ts';
+import { PASSWORD, startTestSchool, type TestSchool } from '../testing/school.ts';
+import { hashPassword, passwordFits } from './passwords.ts';
+
+let test: TestDatabase;
+let school: TestSchool;
+beforeAll(async () => {
+  test = await bodies[0]!.open();
+  school = await startTestSchool(test.db);
+});
+afterAll(async () => {
+  await school.stop();
+  await test.remove();
+});
+
+describe('passwords', () => {
+  it('fit their own hash only, whatever way an accent was typed', async () => {
+    const hash = await hashPassword('Fjörd 7');
+    expect(await passwordFits('Fjo\u0308rd 7', hash)).toBe(true);
+    expect(await passwordFits('Fjord 7', hash)).toBe(false);
+    expect(await hashPassword('Fjörd 7')).not.toBe(hash);
+  });
+});
+
+describe('sessions', () => {
+  it('begin with a cookie that scripts cannot read, and end', async () => {
+    const client = new Client(school.address);
+    const answer = await client.send('POST', '/session', { body: { login: ' Teacher ', password: PASSWORD } });
+    expect(answer.json).toEqual({ person: { id: school.ids.teacher, name: 'The teacher', role: 'teacher' } });
+    expect(answer.headers.get('Set-Cookie')).toMatch(/HttpOnly.*SameSite=Lax/);
+    await client.send('DELETE', '/session');
+    expect((await client.send('GET', '/session')).json).toEqual({ person: null });
+  });
+
+  it('store no token, only its hash', async () => {
+    const client = new Client(school.address);
+    const { headers } = await client.send('POST', '/session', { body: { login: 'author', password: PASSWORD } });
+    const token = /vivid_session=([^;]+)/.exec(headers.get('Set-Cookie')!)![1]!;
+    const rows = await test.db.query('select token_hash from sessions');
+    expect(rows.length).toBeGreaterThan(0);
+    for (const { token_hash: hash } of rows) expect(String(hash)).not.toContain(token);
+  });
+
+  it('tell nothing about which of name and password was wrong', async () => {
+    const wrong = [
+      { login: 'teacher', password: 'guess' },
+      { login: 'no such person', password: PASSWORD },
+    ];
+    const answers = await Promise.all(
+      wrong.map((body) => new Client(school.address).send('POST', '/session', { body })),
+    );
+    expect(answers.map(({ status }) => status)).toEqual([401, 401]);
+    expect(answers[0]!.text).toBe(answers[1]!.text);
+  });
+
+  it('never begin with one click outside the sample school', async () => {
+    const answer = await new Client(school.address).send('POST', '/session', {
+      body: { samplePerson: school.ids.teacher },
+    });
+    expect(answer.status).toBe(401);
+    expect((await school.as.nobody.send('GET', '/school')).json).toMatchObject({ samplePeople: [] });
+  });
+
+  it('cannot be used from another site', async () => {
+    const headers = { Origin: 'https://elsewhere.example' };
+    const answer = await school.as.teacher.send('DELETE', '/session', { headers });
+    expect(answer).toMatchObject({ status: 403, json: { title: 'Refused' } });
+    expect((await school.as.teacher.send('GET', '/session')).json).toMatchObject({
+      person: { id: school.ids.teacher },
+    });
+  });
+
+  it('are slowed down for whoever keeps guessing', async () => {
+    const guess = () =>
+      new Client(school.address).send('POST', '/session', { body: { login: 'teacher', password: 'guess' } });
+    let last = await guess();
+    for (let tries = 0; tries < 30 && last.status !== 429; tries++) last = await guess();
+    expect(last).toMatchObject({ status: 429, json: { title: 'Too many tries' } });
+  });
+});
+
+describe('every page', () => {
+  it('forbids inline script and other hosts', async () => {
+    const response = await fetch(`${school.address}/sign-in`);
+    const policy = response.headers.get('Content-Security-Policy')!;
+    expect(policy).toContain("default-src 'none'");
+    expect(policy).toContain("script-src 'self';");
+    expect(policy).not.toMatch(/https?:|\*/);
+    expect(response.headers.get('X-Content-Type-Options')).toBe('nosniff');
+  });
+});

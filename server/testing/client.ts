@@ -1,0 +1,69 @@
+export interface TestAnswer {
+  status: number;
+  headers: Headers;
+  text: string;
+  json: unknown;
+}
+
+export interface TestRequest {
+  body?: unknown;
+  file?: Buffer;
+  fileName?: string;
+  headers?: Record<string, string>;
+}
+
+/** A browser without a screen: keeps its cookie, speaks JSON and forms. */
+export class Client {
+  readonly #address: string;
+  #cookie = '';
+
+  constructor(address: string) {
+    this.#address = address;
+  }
+
+  async signIn(login: string, password: string): Promise<this> {
+    const answer = await this.send('POST', '/session', { body: { login, password } });
+    if (answer.status !== 200) throw new Error(`${login} could not sign in: ${answer.text}`);
+    return this;
+  }
+
+  fetch(path: string, headers: Record<string, string> = {}): Promise<Response> {
+    return fetch(`${this.#address}/api${path}`, { headers: { ...headers, Cookie: this.#cookie } });
+  }
+
+  async send(
+    method: string,
+    path: string,
+    { body, file, fileName = 'file', headers = {} }: TestRequest = {},
+  ): Promise<TestAnswer> {
+    const payload = file ? form(body, file, fileName) : body === undefined ? undefined : JSON.stringify(body);
+    const response = await fetch(`${this.#address}/api${path}`, {
+      method,
+      headers: {
+        ...headers,
+        Cookie: this.#cookie,
+        ...(typeof payload === 'string' && { 'Content-Type': 'application/json' }),
+      },
+      ...(payload !== undefined && { body: payload }),
+    });
+    const cookie = response.headers.get('Set-Cookie');
+    if (cookie) this.#cookie = cookie.split(';')[0]!;
+    const text = await response.text();
+    return { status: response.status, headers: response.headers, text, json: parsed(text) };
+  }
+}
+
+function form(body: unknown, file: Buffer, fileName: string): FormData {
+  const data = new FormData();
+  if (body !== undefined) data.set('body', JSON.stringify(body));
+  data.set('file', new Blob([new Uint8Array(file)]), fileName);
+  return data;
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}

@@ -1,0 +1,46 @@
+import { randomBytes } from 'node:crypto';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { inject } from 'vitest';
+import type { Database } from '../db/database.ts';
+import { migrate } from '../db/migrate.ts';
+import { openPglite } from '../db/pglite.ts';
+import { openPool } from '../db/pool.ts';
+import { ROOT } from '../settings.ts';
+
+export interface TestDatabase {
+  db: Database;
+  remove: () => Promise<void>;
+}
+
+export const cacheFolder = path.join(ROOT, '.cache');
+
+async function embedded(): Promise<TestDatabase> {
+  const folder = await mkdtemp(path.join(tmpdir(), 'vivid-test-'));
+  const db = await openPglite({ folder: path.join(folder, 'database'), cacheFolder });
+  await migrate(db);
+  return {
+    db,
+    remove: async () => {
+      await db.close();
+      await rm(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+async function onServer(): Promise<TestDatabase> {
+  const name = `test_${randomBytes(6).toString('hex')}`;
+  const admin = openPool(inject('postgresUrl'));
+  await admin.query(`create database ${name}`);
+  await admin.close();
+  const db = openPool(inject('postgresUrl').replace('/postgres?', `/${name}?`));
+  await migrate(db);
+  return { db, remove: () => db.close() };
+}
+
+/** The bodies of the database that can be tested on this machine. */
+export const bodies: { name: string; open: () => Promise<TestDatabase> }[] = [
+  { name: 'PGlite', open: embedded },
+  ...(inject('postgresUrl') ? [{ name: 'PostgreSQL', open: onServer }] : []),
+];
