@@ -4,6 +4,7 @@ const checks = [
   ['tsc', 'core'],
   ['tsc', 'node'],
   ['vue-tsc', 'web'],
+  ['vue-tsc', 'web-tests'],
 ];
 const failed = checks.filter(
   ([program, project]) =>

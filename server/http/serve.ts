@@ -97,7 +97,7 @@ function mount<Path extends string, Body extends z.ZodType, Answer extends z.Zod
   const method = endpoint.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete';
   router[method](endpoint.path, ...before, async (request: Request, response: Response) => {
     const body = endpoint.body
-      ? parseBody(endpoint.body, endpoint.file ? bodyOfForm(request) : request.body)
+      ? parseBody(endpoint.body, request.is('multipart/form-data') ? bodyOfForm(request) : request.body)
       : undefined;
     const file = fileOf(request);
     if (endpoint.file === 'required' && !file) throw problems.fileMissing();

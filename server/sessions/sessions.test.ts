@@ -75,8 +75,8 @@ describe('sessions', () => {
   it('are slowed down for whoever keeps guessing', async () => {
     const guess = () =>
       new Client(school.address).send('POST', '/session', { body: { login: 'teacher', password: 'guess' } });
-    let last = await guess();
-    for (let tries = 0; tries < 30 && last.status !== 429; tries++) last = await guess();
+    await Promise.all(Array.from({ length: 20 }, guess));
+    const last = await guess();
     expect(last).toMatchObject({ status: 429, json: { title: 'Too many tries' } });
   });
 });

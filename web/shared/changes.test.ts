@@ -1,0 +1,86 @@
+import { describe, expect, it } from 'vitest';
+import type { Feedback } from '#contract/submissions';
+import { applyChange, withRemark, type Change } from './changes.ts';
+
+const AUTHOR = { id: 'teacher', name: 'Teacher' };
+const sound = {
+  blob: new Blob(['x']),
+  sha256: 'a'.repeat(64),
+  duration: 2,
+  peaks: [1],
+  microphone: { type: 'device' as const },
+};
+const empty: Feedback = { returnedAt: null, remarks: [], aside: [], rubric: [], scale: [], scores: {}, grade: null };
+
+const say = (remark: string, start: number): Change => ({
+  type: 'remark',
+  remark,
+  author: AUTHOR,
+  anchor: { type: 'passage', start, end: start + 4, quote: { exact: 'tide', prefix: '', suffix: '' } },
+  kind: 'repair',
+  sound,
+  madeAt: '2026-01-01T10:00:00Z',
+});
+const after = (...changes: Change[]): Feedback => changes.reduce(applyChange, empty);
+const ids = (feedback: Feedback): string[] => feedback.remarks.map(({ id }) => id);
+
+describe('applyChange', () => {
+  it('puts remarks in reading order, the one on the whole work first', () => {
+    const whole: Change = { ...(say('w', 0) as Extract<Change, { type: 'remark' }>), anchor: { type: 'whole' } };
+    expect(ids(after(say('b', 20), say('a', 3), whole))).toEqual(['w', 'a', 'b']);
+  });
+
+  const every: Change[] = [
+    say('a', 3),
+    { type: 'kind', remark: 'a', kind: 'next' },
+    { type: 'transcript', remark: 'a', language: 'en', text: 'words' },
+    { type: 'score', criterion: 'c', level: 'l' },
+    { type: 'heard', remark: 'a', finished: false, at: '2026-01-01T11:00:00Z' },
+    { type: 'heard', remark: 'a', finished: true, at: '2026-01-01T12:00:00Z' },
+    { type: 'reply', remark: 'a', reply: 'r', author: AUTHOR, text: 'yes', sound: null, at: '2026-01-01T13:00:00Z' },
+    { type: 'aside', remark: 'a', aside: true },
+    { type: 'aside', remark: 'a', aside: false },
+  ];
+
+  it('does each of them', () => {
+    expect(after(...every)).toMatchObject({
+      scores: { c: 'l' },
+      aside: [],
+      remarks: [
+        {
+          id: 'a',
+          kind: 'next',
+          transcript: { text: 'words', source: 'person' },
+          heard: { begunAt: '2026-01-01T11:00:00Z', finishedAt: '2026-01-01T12:00:00Z' },
+          replies: [{ id: 'r', text: 'yes' }],
+        },
+      ],
+    });
+  });
+
+  it('does the same change once, however often it is done: it may be on the server already', () => {
+    for (let last = 1; last <= every.length; last++) {
+      const before = after(...every.slice(0, last));
+      expect(applyChange(before, every[last - 1]!)).toEqual(before);
+    }
+  });
+
+  it('takes a score away, and changes nothing in what it was given', () => {
+    const before = after({ type: 'score', criterion: 'c', level: 'l' });
+    expect(applyChange(before, { type: 'score', criterion: 'c', level: null }).scores).toEqual({});
+    expect(before.scores).toEqual({ c: 'l' });
+    expect(empty).toEqual({ ...empty, remarks: [], scores: {} });
+  });
+
+  it('leaves everything as it is for a remark that is gone', () => {
+    expect(applyChange(empty, { type: 'aside', remark: 'gone', aside: true })).toEqual(empty);
+  });
+});
+
+describe('withRemark', () => {
+  it('takes what the server knows, and leaves what was put aside there', () => {
+    const aside = after(say('a', 3), { type: 'aside', remark: 'a', aside: true });
+    const known = { ...aside.aside[0]!, kind: 'strength' as const };
+    expect(withRemark(aside, known)).toMatchObject({ remarks: [], aside: [{ kind: 'strength' }] });
+  });
+});
