@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { total } from '#core/grading';
 import type { Feedback } from '#contract/submissions';
-import { computed, ref } from 'vue';
+import { onClickOutside } from '@vueuse/core';
+import { computed, ref, useTemplateRef } from 'vue';
 import { sentenceOf } from '../shared/api.ts';
 import { useOutbox } from '../shared/outbox.ts';
 
@@ -9,6 +10,7 @@ import { useOutbox } from '../shared/outbox.ts';
 const props = defineProps<{ feedback: Feedback; student: string; setReturned: (returned: boolean) => Promise<void> }>();
 
 const outbox = useOutbox();
+const root = useTemplateRef('root');
 const open = ref(false);
 const busy = ref(false);
 const error = ref<string>();
@@ -17,6 +19,8 @@ const returned = computed(() => props.feedback.returnedAt !== null);
 const remarks = computed(() => props.feedback.remarks.length);
 const unscored = computed(() => total(props.feedback.rubric, props.feedback.scores).missing.length);
 const silent = computed(() => props.feedback.remarks.filter(({ transcript }) => !transcript?.text).length);
+
+onClickOutside(root, () => (open.value = false));
 
 async function go(next: boolean): Promise<void> {
   busy.value = true;
@@ -33,13 +37,18 @@ async function go(next: boolean): Promise<void> {
 </script>
 
 <template>
-  <v-menu v-model="open" :close-on-content-click="false" location="bottom end">
-    <template #activator="{ props: menu }">
-      <v-btn v-bind="menu" :variant="returned ? 'outlined' : 'flat'" color="primary" size="small">
-        {{ returned ? 'Take back' : 'Return' }}
-      </v-btn>
-    </template>
-    <div class="panel">
+  <div ref="root" class="return" @keydown.esc.stop="open = false">
+    <v-btn
+      :variant="returned ? 'outlined' : 'flat'"
+      color="primary"
+      size="small"
+      aria-haspopup="dialog"
+      :aria-expanded="open"
+      @click="open = !open"
+    >
+      {{ returned ? 'Take back' : 'Return' }}
+    </v-btn>
+    <div v-if="open" class="panel" role="dialog" :aria-label="returned ? 'Take back' : 'Return'">
       <template v-if="returned">
         <p>
           {{ student }} will not see the remarks, scores and grade any more until you return them again. Answers are
@@ -75,11 +84,18 @@ async function go(next: boolean): Promise<void> {
         </v-btn>
       </div>
     </div>
-  </v-menu>
+  </div>
 </template>
 
 <style scoped>
+.return {
+  position: relative;
+}
 .panel {
+  position: absolute;
+  top: calc(100% + 8px);
+  right: 0;
+  z-index: 1;
   width: 320px;
   padding: 16px;
   background: var(--paper);

@@ -1,0 +1,84 @@
+import { expect, test as base, type Browser, type Locator, type Page } from '@playwright/test';
+import { Server } from './server.ts';
+
+/** Each file of tests has a school of its own. */
+export const test = base.extend<object, { server: Server }>({
+  server: [
+    // Playwright reads from this pattern which fixtures are needed: none.
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const server = await Server.start();
+      await use(server);
+      await server.remove();
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+});
+
+export { expect };
+
+export const TEACHER = 'Tamsin Adeyemi';
+
+/** Opens a browser of their own for a person of the sample school. */
+export async function enter(browser: Browser, server: Server, name: string): Promise<Page> {
+  const page = await (await browser.newContext()).newPage();
+  await page.goto(`${server.address}/sign-in`);
+  await page.getByRole('button', { name, exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  return page;
+}
+
+export async function openDesk(page: Page, student: string): Promise<void> {
+  await page
+    .getByRole('link', { name: new RegExp(`^${student}`) })
+    .first()
+    .click();
+  await expect(page.getByRole('article')).toBeVisible();
+}
+
+/** Drags over words, as a hand with a mouse does. */
+export async function select(page: Page, words: string): Promise<void> {
+  const box = await page.getByRole('article').evaluate((article, text) => {
+    const walker = document.createTreeWalker(article, NodeFilter.SHOW_TEXT);
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+      const at = node.textContent!.indexOf(text);
+      if (at < 0) continue;
+      node.parentElement!.scrollIntoView({ block: 'center' });
+      const range = document.createRange();
+      range.setStart(node, at);
+      range.setEnd(node, at + text.length);
+      const lines = [...range.getClientRects()];
+      const [first, last] = [lines[0]!, lines.at(-1)!];
+      return {
+        from: [first.left + 1, first.top + first.height / 2],
+        to: [last.right - 0.5, last.top + last.height / 2],
+      };
+    }
+    throw new Error(`The work does not say “${text}”`);
+  }, words);
+  await page.mouse.move(box.from[0]!, box.from[1]!);
+  await page.mouse.down();
+  await page.mouse.move(box.to[0]!, box.to[1]!, { steps: 5 });
+  await page.mouse.up();
+  expect(await page.evaluate(() => getSelection()!.toString())).toBe(words);
+}
+
+/** Holds the space bar for some seconds. */
+export async function speak(page: Page, seconds = 1.5): Promise<void> {
+  await page.keyboard.down('Space');
+  await expect(page.getByRole('timer')).toBeVisible();
+  await page.waitForTimeout(seconds * 1000);
+  await page.keyboard.up('Space');
+  await expect(page.getByRole('timer')).toBeHidden();
+}
+
+export const ribbonAbout = (page: Page, words: string): Locator =>
+  page.getByRole('region', { name: new RegExp(`about .*${words}`) });
+
+export const saved = (page: Page): Promise<void> => expect(page.getByText('Saved', { exact: true })).toBeVisible();
+
+/** Plays a ribbon and waits until its clock moves: sound really comes out. */
+export async function play(ribbon: Locator): Promise<void> {
+  await ribbon.getByRole('button', { name: /^Play the remark/ }).click();
+  await expect(ribbon.locator('.played').first()).toBeAttached();
+}

@@ -1,0 +1,57 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const VIVID = fileURLToPath(new URL('../scripts/vivid.mjs', import.meta.url));
+const READY = /ready at (http:\S+)/;
+
+/** The real server with the sample school, on a database and in a process of its own. */
+export class Server {
+  address = '';
+  readonly #folder: string;
+  #process: ChildProcess | undefined;
+
+  private constructor(folder: string) {
+    this.#folder = folder;
+  }
+
+  static async start(): Promise<Server> {
+    const server = new Server(await mkdtemp(path.join(tmpdir(), 'vivid-e2e-')));
+    await server.start();
+    return server;
+  }
+
+  /** Starts, or starts again at the same address. */
+  async start(): Promise<void> {
+    const port = this.address ? new URL(this.address).port : '0';
+    const child = spawn(process.execPath, [VIVID, 'serve', '--sample', '--port', port], {
+      env: { ...process.env, VIVID_DATA: this.#folder },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    this.#process = child;
+    this.address = await new Promise<string>((resolve, reject) => {
+      let said = '';
+      child.stdout.on('data', (chunk) => {
+        const ready = READY.exec((said += String(chunk)));
+        if (ready) resolve(ready[1]!);
+      });
+      child.once('exit', () => reject(new Error(`The server did not start: ${said}`)));
+    });
+  }
+
+  /** `kill -9`: no time to tidy up. */
+  async kill(): Promise<void> {
+    const child = this.#process;
+    if (child?.exitCode !== null || child.signalCode !== null) return;
+    child.kill('SIGKILL');
+    await once(child, 'exit');
+  }
+
+  async remove(): Promise<void> {
+    await this.kill();
+    await rm(this.#folder, { recursive: true, force: true });
+  }
+}

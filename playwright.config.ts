@@ -1,0 +1,41 @@
+import { defineConfig } from '@playwright/test';
+import { fileURLToPath } from 'node:url';
+import { existsSync } from 'node:fs';
+
+const executablePath = [
+  process.env.CHROMIUM,
+  '/usr/bin/chromium',
+  '/usr/bin/chromium-browser',
+  '/usr/bin/google-chrome',
+].find((file) => file && existsSync(file));
+const speech = fileURLToPath(new URL('./e2e/speech.wav', import.meta.url));
+
+export const FAKE_MICROPHONE = [
+  '--use-fake-ui-for-media-stream',
+  '--use-fake-device-for-media-stream',
+  `--use-file-for-fake-audio-capture=${speech}`,
+];
+
+export default defineConfig({
+  testDir: './e2e',
+  outputDir: './test-results',
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  workers: 2,
+  fullyParallel: false,
+  reporter: [['list'], ['json', { outputFile: './test-results/browser.json' }]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      ...(executablePath && { executablePath }),
+      args: [
+        '--no-sandbox',
+        '--disable-quic',
+        '--disable-background-networking',
+        '--disable-component-update',
+        ...FAKE_MICROPHONE,
+      ],
+    },
+    trace: 'retain-on-failure',
+  },
+});
