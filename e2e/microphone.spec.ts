@@ -1,0 +1,157 @@
+import { chromium, type Browser } from '@playwright/test';
+import config, { FAKE_MICROPHONE } from '../playwright.config.ts';
+import { enter, expect, openDesk, play, ribbonAbout, saved, select, speak, TEACHER, test } from './school.ts';
+
+const PASSAGE = 'That is what I thought when I sat down';
+
+/** A browser with only some of the switches that simulate a microphone. */
+async function withBrowser(switches: string[], use: (browser: Browser) => Promise<void>): Promise<void> {
+  const options = config.use!.launchOptions!;
+  const args = [...options.args!.filter((arg) => !FAKE_MICROPHONE.includes(arg)), ...switches];
+  const browser = await chromium.launch({ ...options, args });
+  try {
+    await use(browser);
+  } finally {
+    await browser.close();
+  }
+}
+
+test('without any microphone the practice microphone speaks, and its sentence is transcribed', async ({ server }) => {
+  await withBrowser([], async (browser) => {
+    const page = await enter(browser, server, TEACHER);
+    await openDesk(page, 'Eleni Marathou');
+    await select(page, PASSAGE);
+    await page.getByRole('button', { name: 'Record a remark' }).click();
+    await expect(page.getByRole('timer')).toBeVisible();
+    await page.waitForTimeout(2800);
+    await page.getByRole('button', { name: 'Stop recording' }).click();
+    const ribbon = ribbonAbout(page, PASSAGE);
+    await expect(ribbon).toContainText('This sentence tells me');
+    await expect(ribbon).toContainText('draft, not read yet');
+    await expect(ribbon).not.toContainText('for the shore');
+    await expect(page.getByRole('button', { name: /Practice microphone/ })).toBeVisible();
+    await play(ribbon);
+  });
+});
+
+test('a refused microphone is told with what to do, and nothing is made up', async ({ server }) => {
+  await withBrowser(['--use-fake-device-for-media-stream', '--deny-permission-prompts'], async (browser) => {
+    const page = await enter(browser, server, TEACHER);
+    await openDesk(page, 'Farid Noorzai');
+    await page.keyboard.press('Space');
+    await expect(page.getByText('was not allowed to use the microphone. Allow it in the address bar')).toBeVisible();
+    await expect(page.getByText('Nothing is said yet.')).toBeVisible();
+  });
+});
+
+test('a tap on the key is no recording', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openDesk(page, 'Farid Noorzai');
+  await speak(page, 1);
+  await expect(ribbonAbout(page, 'the whole work')).toBeVisible();
+  await select(page, 'for three years');
+  await page.keyboard.press('Space');
+  await expect(page.getByText('Nothing was recorded. Hold the key while you speak')).toBeVisible();
+  await expect(ribbonAbout(page, 'for three years')).toHaveCount(0);
+});
+
+test('Escape throws a recording away', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openDesk(page, 'Hoku Kalani');
+  await page.keyboard.down('Space');
+  await page.waitForTimeout(800);
+  await page.keyboard.press('Escape');
+  await page.keyboard.up('Space');
+  await expect(page.getByRole('timer')).toBeHidden();
+  await expect(page.getByText('Nothing is said yet.')).toBeVisible();
+});
+
+test('unplugged in the middle, what was said is kept', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await page.addInitScript(() => {
+    const open = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);
+    navigator.mediaDevices.getUserMedia = async (wanted) => {
+      const stream = await open(wanted);
+      // A device that goes away ends its track; stop() alone does not tell.
+      Object.assign(window, {
+        unplug: () => stream.getTracks().forEach((track) => (track.stop(), track.dispatchEvent(new Event('ended')))),
+      });
+      return stream;
+    };
+  });
+  await page.reload();
+  await openDesk(page, 'Ines Bettencourt');
+  await select(page, 'four of them');
+  await page.keyboard.down('Space');
+  await page.waitForTimeout(1500);
+  await page.evaluate(() => (window as unknown as { unplug: () => void }).unplug());
+  await expect(ribbonAbout(page, 'four of them')).toBeVisible();
+  await expect(page.getByText('The microphone was unplugged. What you had said is kept.')).toBeVisible();
+  await page.keyboard.up('Space');
+  await play(ribbonAbout(page, 'four of them'));
+  // Plugged in again, it works again.
+  await select(page, 'I had expected a story');
+  await speak(page, 1);
+  await expect(ribbonAbout(page, 'I had expected')).toBeVisible();
+});
+
+test('what is said while the server is away is kept in the browser and sent later', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openDesk(page, 'Jomo Wekesa');
+  await server.kill();
+  await select(page, 'What I saw is the track.');
+  await speak(page, 1.2);
+  const ribbon = ribbonAbout(page, 'What I saw is the track.');
+  await expect(ribbon).toBeVisible();
+  await expect(page.getByText('Server away: kept here, sent later')).toBeVisible();
+  await play(ribbon);
+  await page
+    .getByRole('radio', { name: /Strong/ })
+    .first()
+    .check();
+  await expect(page.getByRole('button', { name: 'Return', exact: true })).toBeVisible();
+
+  await server.start();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible({ timeout: 30_000 });
+  await page.reload();
+  await play(ribbonAbout(page, 'What I saw is the track.'));
+  await expect(page.getByRole('radio', { name: /Strong/ }).first()).toBeChecked();
+});
+
+test('a page that is closed before all was sent sends it at the next visit', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openDesk(page, 'Kateryna Bilyk');
+  const desk = page.url();
+  await page.route('**/api/submissions/*/remarks/*', (route) => route.abort());
+  await select(page, 'I had never left any.');
+  await speak(page, 1);
+  await expect(page.getByText('Server away')).toBeVisible();
+  await page.close();
+
+  const next = await page.context().newPage();
+  await next.goto(desk);
+  await expect(ribbonAbout(next, 'I had never left any.')).toBeVisible();
+  await saved(next);
+  await play(ribbonAbout(next, 'I had never left any.'));
+});
+
+test('a page that dies in the middle of a sentence loses at most the last second', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openDesk(page, 'Liang Meixiu');
+  const desk = page.url();
+  await select(page, 'A cast is not a worm.');
+  await page.keyboard.down('Space');
+  await page.waitForTimeout(3500);
+  await page.close();
+
+  const next = await page.context().newPage();
+  await next.goto(desk);
+  await next.getByRole('region', { name: 'Interrupted recording' }).getByRole('button', { name: 'Keep it' }).click();
+  const ribbon = ribbonAbout(next, 'A cast is not a worm.');
+  await expect(ribbon).toContainText(/0:0[234]/);
+  await play(ribbon);
+  await saved(next);
+  await next.reload();
+  await expect(ribbon).toBeVisible();
+  await expect(next.getByRole('region', { name: 'Interrupted recording' })).toHaveCount(0);
+});
