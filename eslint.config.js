@@ -13,7 +13,8 @@ const arrows = {
   server: ['contract', 'core'],
   web: ['contract', 'core'],
   demo: ['server', 'contract', 'core'],
-  cli: ['demo', 'server', 'contract', 'core'],
+  // `vivid bench` measures with the browser's helpers.
+  cli: ['scripts', 'demo', 'server', 'contract', 'core'],
 };
 
 const forbidden = (folder) =>

@@ -44,7 +44,7 @@ program
 program
   .command('bench')
   .description('measure, and print the figures as JSON')
-  .action(async () => print(await (await import('./bench.ts')).bench()));
+  .action(async () => print(await (await import('../scripts/bench.ts')).bench()));
 
 /** One line that a person understands; a wrong setting is named. */
 function sentenceOf(error: unknown): string {

@@ -118,6 +118,13 @@ export const FEEDBACK: SampleFeedback[] = [
     levels: [2, undefined, undefined],
     remarks: [
       {
+        name: 'dagny-planned',
+        voice: 'slt',
+        passage: 'nobody who planned it can have thought about the second half of this sentence',
+        kind: 'question',
+        text: 'How could you find out what they thought? There may be a plan, or a letter, that you could ask to see.',
+      },
+      {
         name: 'dagny-thud',
         voice: 'slt',
         passage: 'on the sand there is a hiss, at the wall there is a thud',

@@ -21,7 +21,7 @@ export const TEACHER = 'Tamsin Adeyemi';
 
 /** Opens a browser of their own for a person of the sample school. */
 export async function enter(browser: Browser, server: Server, name: string): Promise<Page> {
-  const page = await (await browser.newContext()).newPage();
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await page.goto(`${server.address}/sign-in`);
   await page.getByRole('button', { name, exact: true }).click();
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();

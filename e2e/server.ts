@@ -43,10 +43,18 @@ export class Server {
   }
 
   /** `kill -9`: no time to tidy up. */
-  async kill(): Promise<void> {
+  kill(): Promise<void> {
+    return this.#end('SIGKILL');
+  }
+
+  stop(): Promise<void> {
+    return this.#end('SIGTERM');
+  }
+
+  async #end(signal: NodeJS.Signals): Promise<void> {
     const child = this.#process;
     if (child?.exitCode !== null || child.signalCode !== null) return;
-    child.kill('SIGKILL');
+    child.kill(signal);
     await once(child, 'exit');
   }
 

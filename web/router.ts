@@ -11,8 +11,15 @@ export const router = createRouter({
       name: 'assignment',
       component: () => import('./assignments/AssignmentPage.vue'),
       props: true,
+      meta: { role: 'teacher' },
     },
-    { path: '/desk/:submission', name: 'desk', component: () => import('./desk/DeskPage.vue'), props: true },
+    {
+      path: '/desk/:submission',
+      name: 'desk',
+      component: () => import('./desk/DeskPage.vue'),
+      props: true,
+      meta: { role: 'teacher' },
+    },
     {
       path: '/returned/:submission',
       name: 'returned',
@@ -29,5 +36,7 @@ router.beforeEach(async (to: RouteLocationNormalized) => {
   if (!session.known) await session.load().catch(() => undefined);
   if (!session.person && to.name !== 'sign-in') return { name: 'sign-in', query: { to: to.fullPath } };
   if (session.person && to.name === 'sign-in') return { name: 'home' };
+  // For comfort only: what may be seen is decided on the server.
+  if (to.meta.role && to.meta.role !== session.person?.role) return { name: 'home' };
   return true;
 });

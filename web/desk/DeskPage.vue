@@ -4,6 +4,7 @@ import type { Kind, Remark } from '#contract/remarks';
 import { readPlace, type Place } from '#contract/submissions';
 import { storeToRefs } from 'pinia';
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import { microphoneIsGranted } from '../recorder/microphone.ts';
 import { useRecorder } from '../recorder/use-recorder.ts';
 import { call } from '../shared/api.ts';
@@ -36,6 +37,7 @@ const store = useFeedback();
 const { work, feedback } = storeToRefs(store);
 const recorder = useRecorder();
 const player = usePlayer();
+const route = useRoute();
 const actions = useFeedbackActions();
 
 const place = shallowRef<Place>();
@@ -70,6 +72,8 @@ async function open(): Promise<void> {
   notice.value = undefined;
   await store.load(props.submission);
   place.value = await call(readPlace, { params: { submission: props.submission } });
+  const wanted = route.hash.slice(1);
+  if (remarks.value.some(({ id }) => id === wanted)) await focusRibbon(wanted);
   await speaking.lookForInterrupted();
   if (!returned.value && (await microphoneIsGranted())) await recorder.warm();
 }

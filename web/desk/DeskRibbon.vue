@@ -72,7 +72,7 @@ const heard = computed(() => {
         @click.stop="$emit('aside')"
       />
     </template>
-    <TranscriptField :transcript="remark.transcript" @mend="$emit('mend', $event)" />
+    <TranscriptField :remark="remark.id" :transcript="remark.transcript" @mend="$emit('mend', $event)" />
     <template v-if="returned">
       <p class="heard" :class="{ open: !remark.heard?.finishedAt }">{{ heard }}</p>
       <ReplyThread :replies="remark.replies" />

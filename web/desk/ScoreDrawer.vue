@@ -95,6 +95,7 @@ label:has(:focus-visible) {
   outline: 2px solid var(--ink);
 }
 input {
+  margin: 0;
   accent-color: var(--ink);
 }
 .description {

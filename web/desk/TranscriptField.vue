@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import type { Transcript } from '#core/transcript';
-import { nextTick, ref, useTemplateRef } from 'vue';
+import { StorageSerializers, useLocalStorage } from '@vueuse/core';
+import { nextTick, useTemplateRef } from 'vue';
 
 /** The words of a remark: read in place, mended in place. */
-const props = defineProps<{ transcript: Transcript | null }>();
+const props = defineProps<{ remark: string; transcript: Transcript | null }>();
 const emit = defineEmits<{ mend: [text: string] }>();
 
-const draft = ref<string>();
+/** What is being typed; in the browser's storage, so that a closed tab loses nothing. Null while nobody types. */
+const draft = useLocalStorage<string | null>(`transcript:${props.remark}`, null, {
+  serializer: StorageSerializers.object,
+});
 const field = useTemplateRef<{ focus: () => void }>('field');
 
 async function edit(): Promise<void> {
@@ -17,14 +21,14 @@ async function edit(): Promise<void> {
 
 function save(): void {
   const text = draft.value?.trim();
-  draft.value = undefined;
+  draft.value = null;
   if (text !== undefined && text !== (props.transcript?.text ?? '')) emit('mend', text);
 }
 </script>
 
 <template>
   <v-textarea
-    v-if="draft !== undefined"
+    v-if="draft !== null"
     ref="field"
     v-model="draft"
     class="field"
@@ -33,7 +37,7 @@ function save(): void {
     @blur="save"
     @keydown.ctrl.enter="save"
     @keydown.meta.enter="save"
-    @keydown.esc.stop="draft = undefined"
+    @keydown.esc.stop="draft = null"
   />
   <button v-else type="button" class="words" :class="{ draft: transcript?.source === 'machine' }" @click.stop="edit">
     <template v-if="transcript?.text">

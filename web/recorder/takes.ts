@@ -18,8 +18,20 @@ export interface TakeRecord {
   startedAt: string;
 }
 
-/** Keeps each second of a take in the browser's storage as soon as it is there. */
+/** While a page lives and records a take, it holds the lock of this name; the browser frees it with the page. */
+const lockName = (id: string): string => `take ${id}`;
+const releases = new Map<string, () => void>();
+
+function hold(id: string): void {
+  void navigator.locks.request(lockName(id), () => new Promise<void>((resolve) => releases.set(id, resolve)));
+}
+
+/**
+ * Keeps each second of a take in the browser's storage as soon as it is there.
+ * @throws where the storage is full or switched off; the take itself goes on in memory
+ */
 export async function beginTake(record: TakeRecord): Promise<(chunk: Blob) => Promise<void>> {
+  hold(record.id);
   const store = await browserStore();
   await store.put('takes', record);
   let position = 0;
@@ -31,6 +43,8 @@ export async function beginTake(record: TakeRecord): Promise<(chunk: Blob) => Pr
 const chunksOf = (id: string): IDBKeyRange => IDBKeyRange.bound([id, 0], [id, Infinity]);
 
 export async function forgetTake(id: string): Promise<void> {
+  releases.get(id)?.();
+  releases.delete(id);
   const store = await browserStore();
   const tx = store.transaction(['takes', 'chunks'], 'readwrite');
   await Promise.all([tx.objectStore('takes').delete(id), tx.objectStore('chunks').delete(chunksOf(id)), tx.done]);
@@ -38,24 +52,25 @@ export async function forgetTake(id: string): Promise<void> {
 
 export interface UnfinishedTake extends TakeRecord {
   blob: Blob;
+  /** About how long it is: the encoder hands over a piece each second. */
+  seconds: number;
 }
 
 /** Takes of a person in a work that never came to their end: the page was closed or crashed while they were speaking. */
 export async function unfinishedTakes(person: string, submission: string): Promise<UnfinishedTake[]> {
   const store = await browserStore();
+  const alive = new Set((await navigator.locks.query()).held?.map(({ name }) => name));
   const records = (await store.getAll('takes')).filter(
-    (take) => take.person === person && take.purpose.submission === submission,
+    (take) => take.person === person && take.purpose.submission === submission && !alive.has(lockName(take.id)),
   );
   const takes = await Promise.all(
     records.map(async (take) => {
       const chunks = await store.getAll('chunks', chunksOf(take.id));
-      return {
-        ...take,
-        blob: new Blob(
-          chunks.map(({ blob }) => blob),
-          { type: take.mediaType },
-        ),
-      };
+      const blob = new Blob(
+        chunks.map((chunk) => chunk.blob),
+        { type: take.mediaType },
+      );
+      return { ...take, seconds: chunks.length, blob };
     }),
   );
   return takes.filter((take) => take.blob.size > 0);

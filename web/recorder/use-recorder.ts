@@ -159,16 +159,21 @@ export const useRecorder = createGlobalState((): Recorder => {
     performance.measure('record-key-to-recording', { start: pressedAt });
     const { mediaType } = recording;
     const startedAt = new Date().toISOString();
-    chunks.keepIn(await beginTake({ id, person: session.person!.id, purpose: what, mediaType, microphone, startedAt }));
+    const record = { id, person: session.person!.id, purpose: what, mediaType, microphone, startedAt };
+    void beginTake(record).then(
+      (save) => chunks.keepIn(save),
+      () => undefined,
+    );
 
     const how = await ended;
-    const enough = performance.now() - pressedAt >= SHORTEST_HOLD_SECONDS * 1000;
+    const seconds = (performance.now() - pressedAt) / 1000;
+    const enough = seconds >= SHORTEST_HOLD_SECONDS;
     status.value = 'finishing';
     const blob = how === 'keep' && enough ? await recording.stop() : await recording.end();
     practice?.hush();
-    const sound = how !== 'discard' && enough ? await keptSound(context, blob, microphone) : undefined;
+    const sound = how !== 'discard' && enough ? await keptSound(context, blob, microphone, seconds) : undefined;
     if (sound) return { id, purpose: what, sound };
-    await forgetTake(id);
+    await forgetTake(id).catch(() => undefined);
     if (how === 'keep') problem.value = NOTHING_RECORDED;
     return undefined;
   }
@@ -179,7 +184,7 @@ export const useRecorder = createGlobalState((): Recorder => {
   }
 
   async function recover(take: UnfinishedTake): Promise<Take | undefined> {
-    const sound = await keptSound(soundPath().context, take.blob, take.microphone);
+    const sound = await keptSound(soundPath().context, take.blob, take.microphone, take.seconds);
     return sound && { id: take.id, purpose: take.purpose, sound };
   }
 
@@ -195,7 +200,7 @@ export const useRecorder = createGlobalState((): Recorder => {
     record,
     stop: () => finish('keep'),
     discard: () => finish('discard'),
-    kept: ({ id }) => forgetTake(id),
+    kept: ({ id }) => forgetTake(id).catch(() => undefined),
     recover,
     read: (samples) => path?.read(samples),
   };

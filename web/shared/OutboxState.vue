@@ -9,6 +9,7 @@ const WORDS = {
   saved: { icon: mdiCheck, text: 'Saved' },
   saving: { icon: mdiCloudUploadOutline, text: 'Saving …' },
   waiting: { icon: mdiCloudOffOutline, text: 'Server away: kept here, sent later' },
+  signedOut: { icon: mdiCloudOffOutline, text: 'Signed out: kept here until you sign in again' },
   refused: { icon: mdiAlertCircleOutline, text: 'Not accepted' },
 } as const;
 
@@ -37,6 +38,7 @@ const reasons = computed(() => outbox.parcels.value.flatMap(({ refused }) => ref
   white-space: nowrap;
 }
 .waiting,
+.signedOut,
 .refused {
   color: rgb(var(--v-theme-error));
 }

@@ -5,7 +5,7 @@ import { Refused, sentenceOf } from './api.ts';
 import type { Change } from './changes.ts';
 import { sendChange } from './send-change.ts';
 import { useSession } from './session.ts';
-import { browserStore } from './store.ts';
+import { parcelStore } from './parcel-store.ts';
 
 /** A change on its way to the server. Parcels are sent one by one, in the order in which they were made. */
 export interface Parcel {
@@ -21,10 +21,12 @@ type Listener = (submission: string, change: Change, update: (feedback: Feedback
 
 const RETRY_SECONDS = [1, 2, 4, 8, 15];
 
+export type OutboxState = 'saved' | 'saving' | 'waiting' | 'signedOut' | 'refused';
+
 export interface Outbox {
   parcels: ShallowRef<Parcel[]>;
   /** `saved`: nothing is left to send; `waiting`: the network or the server is away. */
-  state: ComputedRef<'saved' | 'saving' | 'waiting' | 'refused'>;
+  state: ComputedRef<OutboxState>;
   changesFor(submission: string): Change[];
   add(submission: string, change: Change): Promise<void>;
   /** Gives up what the server refused. */
@@ -35,28 +37,27 @@ export interface Outbox {
 export const useOutbox = createGlobalState((): Outbox => {
   const session = useSession();
   const parcels = shallowRef<Parcel[]>([]);
-  const away = shallowRef(false);
+  /** Why nothing can be sent at the moment. */
+  const obstacle = shallowRef<'waiting' | 'signedOut'>();
   const listeners = new Set<Listener>();
   let sending = false;
   let failures = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
 
   const waiting = computed(() => parcels.value.filter((parcel) => parcel.refused === undefined));
-  const state = computed(() => {
-    if (waiting.value.length > 0) return away.value ? 'waiting' : 'saving';
+  const state = computed((): OutboxState => {
+    if (waiting.value.length > 0) return obstacle.value ?? 'saving';
     return parcels.value.length > 0 ? 'refused' : 'saved';
   });
 
   async function load(): Promise<void> {
-    const all = await (await browserStore()).getAll('parcels');
-    parcels.value = all.filter((parcel) => parcel.person === session.person?.id);
+    parcels.value = (await parcelStore.all()).filter((parcel) => parcel.person === session.person?.id);
     void flush();
   }
 
   async function add(submission: string, change: Change): Promise<void> {
-    const parcel = { person: session.person!.id, submission, change };
-    const key = await (await browserStore()).add('parcels', parcel as Parcel);
-    parcels.value = [...parcels.value, { ...parcel, key }];
+    const parcel = await parcelStore.add({ person: session.person!.id, submission, change });
+    parcels.value = [...parcels.value, parcel];
     void flush();
   }
 
@@ -67,9 +68,9 @@ export const useOutbox = createGlobalState((): Outbox => {
     try {
       for (let next = waiting.value[0]; next; next = waiting.value[0]) await send(next);
       failures = 0;
-      away.value = false;
-    } catch {
-      away.value = true;
+      obstacle.value = undefined;
+    } catch (error) {
+      obstacle.value = error instanceof Refused && error.problem.status === 401 ? 'signedOut' : 'waiting';
       const pause = RETRY_SECONDS[Math.min(failures++, RETRY_SECONDS.length - 1)]!;
       timer = setTimeout(() => void flush(), pause * 1000);
     } finally {
@@ -80,9 +81,11 @@ export const useOutbox = createGlobalState((): Outbox => {
   /** @throws where it is worth trying again */
   async function send(parcel: Parcel): Promise<void> {
     try {
-      const update = await sendChange(parcel.submission, parcel.change);
-      for (const listener of listeners) listener(parcel.submission, parcel.change, update);
-      await (await browserStore()).delete('parcels', parcel.key);
+      if (await parcelStore.has(parcel)) {
+        const update = await sendChange(parcel.submission, parcel.change);
+        for (const listener of listeners) listener(parcel.submission, parcel.change, update);
+        await parcelStore.delete(parcel);
+      }
       parcels.value = parcels.value.filter(({ key }) => key !== parcel.key);
     } catch (error) {
       if (!isFinal(error)) throw error;
@@ -91,13 +94,12 @@ export const useOutbox = createGlobalState((): Outbox => {
   }
 
   async function replace(parcel: Parcel): Promise<void> {
-    await (await browserStore()).put('parcels', parcel);
+    await parcelStore.put(parcel);
     parcels.value = parcels.value.map((candidate) => (candidate.key === parcel.key ? parcel : candidate));
   }
 
   async function dropRefused(): Promise<void> {
-    const store = await browserStore();
-    for (const { key, refused } of parcels.value) if (refused !== undefined) await store.delete('parcels', key);
+    for (const parcel of parcels.value) if (parcel.refused !== undefined) await parcelStore.delete(parcel);
     parcels.value = waiting.value;
   }
 
@@ -108,7 +110,7 @@ export const useOutbox = createGlobalState((): Outbox => {
   );
   useEventListener(window, 'online', () => void flush());
   useEventListener(window, 'beforeunload', (event) => {
-    if (waiting.value.length > 0 && away.value) event.preventDefault();
+    if (waiting.value.length > 0 && obstacle.value) event.preventDefault();
   });
 
   return {

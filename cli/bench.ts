@@ -1,1 +1,0 @@
-export const bench = async (): Promise<object> => ({});
