@@ -18,7 +18,7 @@ const children = [
     ],
     { cwd: ROOT, stdio: 'inherit' },
   ),
-  spawn('npx', ['--no-install', 'vite'], { cwd: ROOT, stdio: 'inherit' }),
+  spawn(process.execPath, ['node_modules/vite/bin/vite.js'], { cwd: ROOT, stdio: 'inherit' }),
 ];
 for (const child of children) child.on('exit', () => children.forEach((other) => other.kill()));
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => children.forEach((child) => child.kill()));
