@@ -36,6 +36,6 @@ export default defineConfig({
         ...FAKE_MICROPHONE,
       ],
     },
-    trace: 'retain-on-failure',
+    screenshot: 'only-on-failure',
   },
 });

@@ -7,7 +7,7 @@ import type { Settings } from '../settings.ts';
 
 export type SignedIn = Person;
 
-const COOKIE = 'vivid_session';
+export const COOKIE = 'vivid_session';
 const DAYS = 30;
 
 const hashOf = (token: string): Buffer => createHash('sha256').update(token).digest();
@@ -28,14 +28,18 @@ export async function personOf(db: Queries, request: Request): Promise<SignedIn 
   );
 }
 
-/** Starts a session: only the hash of its token is stored. */
-export async function startSession(db: Queries, person: string, response: Response, settings: Settings): Promise<void> {
+/** Opens a session and answers with its token; only the hash of it is stored. */
+export async function openSession(db: Queries, person: string): Promise<string> {
   const token = randomBytes(32).toString('base64url');
   await db.query('delete from sessions where expires_at < now()');
   await db.query(
     'insert into sessions (token_hash, person, expires_at) values ($1, $2, now() + make_interval(days => $3))',
     [hashOf(token), person, DAYS],
   );
+  return token;
+}
+
+export function setCookie(response: Response, token: string, settings: Settings): void {
   response.cookie(COOKIE, token, cookieOptions(settings, DAYS * 24 * 60 * 60 * 1000));
 }
 

@@ -8,7 +8,7 @@ import { selectOne } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { serveAnyone } from '../http/serve.ts';
 import { hashPassword, passwordFits } from './passwords.ts';
-import { clearCookie, endSession, PERSON_COLUMNS, personOf, startSession } from './person-of.ts';
+import { clearCookie, endSession, openSession, PERSON_COLUMNS, personOf, setCookie } from './person-of.ts';
 
 const Credentials = z.object({ id: z.string(), password_hash: z.string() });
 
@@ -33,7 +33,7 @@ export function sessionRoutes(context: Context): Router {
   serveAnyone(router, signIn, async ({ body, request, response }) => {
     const id = await identify(context, body);
     await endSession(db, request);
-    await startSession(db, id, response, settings);
+    setCookie(response, await openSession(db, id), settings);
     const person = await selectOne(db, Person, `select ${PERSON_COLUMNS} from people p where p.id = $1`, [id]);
     return { person: person ?? null };
   });

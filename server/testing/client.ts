@@ -1,3 +1,5 @@
+import { COOKIE } from '../sessions/person-of.ts';
+
 export interface TestAnswer {
   status: number;
   headers: Headers;
@@ -15,16 +17,12 @@ export interface TestRequest {
 /** A browser without a screen: keeps its cookie, speaks JSON and forms. */
 export class Client {
   readonly #address: string;
-  #cookie = '';
+  #cookie: string;
 
-  constructor(address: string) {
+  /** @param token of a session; nobody is signed in without one */
+  constructor(address: string, token?: string) {
     this.#address = address;
-  }
-
-  async signIn(login: string, password: string): Promise<this> {
-    const answer = await this.send('POST', '/session', { body: { login, password } });
-    if (answer.status !== 200) throw new Error(`${login} could not sign in: ${answer.text}`);
-    return this;
+    this.#cookie = token ? `${COOKIE}=${token}` : '';
   }
 
   fetch(path: string, headers: Record<string, string> = {}): Promise<Response> {

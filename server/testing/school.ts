@@ -4,6 +4,7 @@ import { passageAnchor } from '#core/anchor';
 import type { Database } from '../db/database.ts';
 import { addCourse, addPerson, enrol } from '../school/people.ts';
 import { hashPassword } from '../sessions/passwords.ts';
+import { openSession } from '../sessions/person-of.ts';
 import { readSettings } from '../settings.ts';
 import { startServer } from '../start.ts';
 import { Client } from './client.ts';
@@ -43,7 +44,7 @@ export async function startTestSchool(db: Database): Promise<TestSchool> {
   const settings = { ...readSettings({}), port: 0, maxFileBytes: 1024 * 1024 };
   const running = await startServer(db, settings);
   const as = { nobody: new Client(running.address) } as TestSchool['as'];
-  for (const name of PEOPLE) as[name] = await new Client(running.address).signIn(name, PASSWORD);
+  for (const name of PEOPLE) as[name] = new Client(running.address, await openSession(db, ids[name]));
   return { address: running.address, as, ids, assignment, criteria, stop: running.stop };
 }
 

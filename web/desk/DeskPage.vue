@@ -3,16 +3,16 @@ import { sentenceBeside, sentences } from '#core/folio';
 import type { Kind, Remark } from '#contract/remarks';
 import { readPlace, type Place } from '#contract/submissions';
 import { storeToRefs } from 'pinia';
-import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { microphoneIsGranted } from '../recorder/microphone.ts';
 import { useRecorder } from '../recorder/use-recorder.ts';
 import { call } from '../shared/api.ts';
 import { useFeedback } from '../shared/feedback-store.ts';
-import FolioView from '../shared/folio/FolioView.vue';
 import { rangeOf } from '../shared/folio/selection.ts';
 import { useSelectedPassage } from '../shared/folio/use-selected-passage.ts';
-import MarginColumn from '../shared/margin/MarginColumn.vue';
+import { useRibbonFocus } from '../shared/margin/use-ribbon-focus.ts';
+import WorkAndMargin from '../shared/margin/WorkAndMargin.vue';
 import { usePlayer } from '../shared/player.ts';
 import { remarkSoundUrl } from '../shared/sound-url.ts';
 import StateNote from '../shared/StateNote.vue';
@@ -41,11 +41,11 @@ const route = useRoute();
 const actions = useFeedbackActions();
 
 const place = shallowRef<Place>();
-const focused = ref<string>();
+const { focused, focusRibbon } = useRibbonFocus();
 const notice = shallowRef<Notice>();
 const showsKeys = ref(false);
-const folioView = useTemplateRef('folioView');
-const folio = computed(() => folioView.value?.root ?? null);
+const table = useTemplateRef('table');
+const folio = computed(() => table.value?.folio ?? null);
 const passage = useSelectedPassage(
   () => folio.value,
   () => work.value?.folio.text ?? '',
@@ -55,7 +55,7 @@ const remarks = computed(() => feedback.value?.remarks ?? []);
 const returned = computed(() => (feedback.value?.returnedAt ?? null) !== null);
 const overall = computed(() => remarks.value.find(({ anchor }) => anchor.type === 'whole'));
 const focusedRemark = computed(() => remarks.value.find(({ id }) => id === focused.value));
-const { entries, stretches } = useDeskEntries(remarks);
+const entries = useDeskEntries(remarks);
 
 const { error, load } = useLoaded(open, () => props.submission);
 const speaking = useSpeaking({
@@ -99,14 +99,6 @@ function speak(): void {
 function press(): void {
   if (recorder.speaking.value) recorder.stop();
   else speak();
-}
-
-async function focusRibbon(id: string): Promise<void> {
-  focused.value = id;
-  await nextTick();
-  const ribbon = document.querySelector<HTMLElement>(`[data-remark="${id}"]`);
-  ribbon?.focus({ preventScroll: true });
-  ribbon?.scrollIntoView({ block: 'nearest', behavior: 'smooth' });
 }
 
 function setKind(kind: Kind): void {
@@ -168,11 +160,8 @@ watch(recorder.speaking, () => (notice.value = undefined));
       @help="showsKeys = !showsKeys"
     />
     <main class="middle">
-      <div class="scroller">
-        <div class="paper">
-          <FolioView ref="folioView" :work="work" :stretches="stretches" :focused="focused" @pick="focusRibbon" />
-        </div>
-        <div class="margin" aria-label="Margin" role="region">
+      <WorkAndMargin ref="table" :work="work" :entries="entries" :focused="focused" @pick="focusRibbon">
+        <template #above>
           <InterruptedTake
             v-for="take in speaking.interrupted.value"
             :key="take.id"
@@ -180,32 +169,32 @@ watch(recorder.speaking, () => (notice.value = undefined));
             @keep="speaking.keepInterrupted(take)"
             @drop="speaking.dropInterrupted(take)"
           />
-          <MarginColumn :entries="entries" :folio="folio" :focused="focused">
-            <template #default="{ entry }">
-              <p v-if="entry.id === SPEAKING" class="now" :class="`kind-${entry.kind}`">Listening …</p>
-              <DeskRibbon
-                v-for="remark in remarks.filter(({ id }) => id === entry.id)"
-                :key="remark.id"
-                :remark="remark"
-                :submission="submission"
-                :student="work.student.name"
-                :focused="remark.id === focused"
-                :returned="returned"
-                :answer="(reply) => actions.answer(remark, reply)"
-                @focus="focused = remark.id"
-                @kind="actions.setKind(remark, $event)"
-                @again="speaking.speakAgain(remark)"
-                @aside="putAside(remark)"
-                @mend="actions.mend(remark, $event)"
-              />
-            </template>
-          </MarginColumn>
+        </template>
+        <template #entry="{ entry }">
+          <p v-if="entry.id === SPEAKING" class="now" :class="`kind-${entry.kind}`">Listening …</p>
+          <DeskRibbon
+            v-for="remark in remarks.filter(({ id }) => id === entry.id)"
+            :key="remark.id"
+            :remark="remark"
+            :submission="submission"
+            :student="work.student.name"
+            :focused="remark.id === focused"
+            :returned="returned"
+            :answer="(reply) => actions.answer(remark, reply)"
+            @focus="focused = remark.id"
+            @kind="actions.setKind(remark, $event)"
+            @again="speaking.speakAgain(remark)"
+            @aside="putAside(remark)"
+            @mend="actions.mend(remark, $event)"
+          />
+        </template>
+        <template #below>
           <p v-if="entries.length === 0" class="empty">
             Nothing is said yet. Select words in the work, hold the space bar and speak.
           </p>
           <AsideList v-if="!returned" :remarks="feedback.aside" @back="actions.bringBack" />
-        </div>
-      </div>
+        </template>
+      </WorkAndMargin>
       <KeyList v-if="showsKeys" @close="showsKeys = false" />
       <ScoreDrawer v-else :feedback="feedback" @score="actions.score" />
     </main>
@@ -233,19 +222,6 @@ watch(recorder.speaking, () => (notice.value = undefined));
   grid-template-columns: minmax(0, 1fr) 264px;
   min-height: 0;
 }
-.scroller {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(280px, 330px);
-  align-items: start;
-  gap: 24px;
-  padding: 24px 20px 120px 24px;
-  overflow-y: auto;
-}
-.paper {
-  padding: 40px 32px 56px;
-  background: var(--paper);
-  border: 1px solid var(--hairline);
-}
 .now {
   color: var(--kind);
   font-weight: 600;
@@ -257,5 +233,11 @@ watch(recorder.speaking, () => (notice.value = undefined));
 }
 .loading {
   padding: 24px;
+}
+@media (max-width: 900px) {
+  .middle {
+    display: block;
+    overflow-y: auto;
+  }
 }
 </style>

@@ -1,26 +1,17 @@
 import type { Remark } from '#contract/remarks';
 import { computed, type ComputedRef } from 'vue';
 import { useRecorder } from '../recorder/use-recorder.ts';
-import type { DrawnStretch } from '../shared/folio/drawn-stretch.ts';
 import { marginEntries, type MarginEntry } from '../shared/margin/entries.ts';
 
 /** Stands for the remark that is being spoken, before it has a ribbon. */
 export const SPEAKING = 'speaking';
 
-/** What stands in the margin and what is marked in the work: the remarks, and the one that is being spoken. */
-export function useDeskEntries(remarks: ComputedRef<readonly Remark[]>): {
-  entries: ComputedRef<MarginEntry[]>;
-  stretches: ComputedRef<DrawnStretch[]>;
-} {
+/** What stands in the margin: the remarks, and the one that is being spoken. */
+export function useDeskEntries(remarks: ComputedRef<readonly Remark[]>): ComputedRef<MarginEntry[]> {
   const recorder = useRecorder();
-
-  const entries = computed(() => {
+  return computed(() => {
     const purpose = recorder.purpose.value;
     const now = purpose?.type === 'remark' ? [{ id: SPEAKING, anchor: purpose.anchor, kind: purpose.kind }] : [];
     return marginEntries([...remarks.value, ...now]);
   });
-  const stretches = computed(() =>
-    entries.value.flatMap(({ id, kind, passage }) => (passage ? { id, kind, ...passage } : [])),
-  );
-  return { entries, stretches };
 }

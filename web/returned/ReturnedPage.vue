@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia';
-import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef } from 'vue';
+import { computed, onBeforeUnmount } from 'vue';
 import { useFeedback } from '../shared/feedback-store.ts';
-import FolioView from '../shared/folio/FolioView.vue';
 import { marginEntries } from '../shared/margin/entries.ts';
-import MarginColumn from '../shared/margin/MarginColumn.vue';
+import { useRibbonFocus } from '../shared/margin/use-ribbon-focus.ts';
+import WorkAndMargin from '../shared/margin/WorkAndMargin.vue';
 import OutboxState from '../shared/OutboxState.vue';
 import { usePlayer } from '../shared/player.ts';
 import StateNote from '../shared/StateNote.vue';
@@ -22,9 +22,7 @@ const store = useFeedback();
 const { work, feedback } = storeToRefs(store);
 const actions = useFeedbackActions();
 const player = usePlayer();
-const focused = ref<string>();
-const folioView = useTemplateRef('folioView');
-const folio = computed(() => folioView.value?.root ?? null);
+const { focused, focusRibbon } = useRibbonFocus();
 const { error, load } = useLoaded(
   () => store.load(props.submission),
   () => props.submission,
@@ -32,20 +30,9 @@ const { error, load } = useLoaded(
 
 const remarks = computed(() => feedback.value?.remarks ?? []);
 const entries = computed(() => marginEntries(remarks.value));
-const stretches = computed(() =>
-  entries.value.flatMap(({ id, kind, passage }) => (passage ? { id, kind, ...passage } : [])),
-);
 
 useHeard(remarks);
 onBeforeUnmount(() => player.stop());
-
-async function focusRibbon(id: string): Promise<void> {
-  focused.value = id;
-  await nextTick();
-  const ribbon = document.querySelector<HTMLElement>(`[data-remark="${id}"]`);
-  ribbon?.focus({ preventScroll: true });
-  ribbon?.scrollIntoView({ block: 'nearest', behavior: 'smooth' });
-}
 </script>
 
 <template>
@@ -57,27 +44,22 @@ async function focusRibbon(id: string): Promise<void> {
       <OutboxState class="saved" />
     </header>
     <main class="middle">
-      <div class="scroller">
-        <div class="paper">
-          <FolioView ref="folioView" :work="work" :stretches="stretches" :focused="focused" @pick="focusRibbon" />
-        </div>
-        <div class="margin" aria-label="Margin" role="region">
-          <MarginColumn :entries="entries" :folio="folio" :focused="focused">
-            <template #default="{ entry }">
-              <ReturnedRibbon
-                v-for="remark in remarks.filter(({ id }) => id === entry.id)"
-                :key="remark.id"
-                :remark="remark"
-                :submission="submission"
-                :focused="remark.id === focused"
-                :answer="(reply) => actions.answer(remark, reply)"
-                @focus="focused = remark.id"
-              />
-            </template>
-          </MarginColumn>
+      <WorkAndMargin :work="work" :entries="entries" :focused="focused" @pick="focusRibbon">
+        <template #entry="{ entry }">
+          <ReturnedRibbon
+            v-for="remark in remarks.filter(({ id }) => id === entry.id)"
+            :key="remark.id"
+            :remark="remark"
+            :submission="submission"
+            :focused="remark.id === focused"
+            :answer="(reply) => actions.answer(remark, reply)"
+            @focus="focused = remark.id"
+          />
+        </template>
+        <template #below>
           <p v-if="remarks.length === 0" class="quiet">There are no remarks about this work.</p>
-        </div>
-      </div>
+        </template>
+      </WorkAndMargin>
       <ResultDrawer :feedback="feedback" />
     </main>
   </div>
@@ -109,20 +91,14 @@ async function focusRibbon(id: string): Promise<void> {
   grid-template-columns: minmax(0, 1fr) 264px;
   min-height: 0;
 }
-.scroller {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(280px, 330px);
-  align-items: start;
-  gap: 24px;
-  padding: 24px 20px 80px 24px;
-  overflow-y: auto;
-}
-.paper {
-  padding: 40px 32px 56px;
-  background: var(--paper);
-  border: 1px solid var(--hairline);
-}
 .loading {
   padding: 24px;
+}
+@media (max-width: 900px) {
+  .page,
+  .middle {
+    display: block;
+    height: auto;
+  }
 }
 </style>
