@@ -3,7 +3,12 @@ import { z } from 'zod';
 
 const Mark = z.enum(['bold', 'italic', 'underline', 'strike', 'superscript', 'subscript']);
 const Link = z.string().regex(/^(https?:|mailto:)/i);
-const Run = z.object({ text: z.string(), marks: z.array(Mark), link: Link.optional() }) satisfies z.ZodType<CoreRun>;
+const Run = z.object({
+  text: z.string(),
+  marks: z.array(Mark),
+  link: Link.optional(),
+  note: z.string().optional(),
+}) satisfies z.ZodType<CoreRun>;
 const runs = z.array(Run);
 
 const TextBlock = z.discriminatedUnion('type', [

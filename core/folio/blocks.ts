@@ -6,6 +6,8 @@ export interface Run {
   text: string;
   marks: Mark[];
   link?: string | undefined;
+  /** The number of a footnote that is called here. It is numbering, not writing, so such a run has no text. */
+  note?: string | undefined;
 }
 
 export interface Heading {

@@ -14,6 +14,7 @@ export interface Piece {
   start: number;
   marks: Mark[];
   link?: string | undefined;
+  note?: string | undefined;
   /** Ids of the stretches that cover it, in the order given. */
   covering: string[];
 }
@@ -32,6 +33,7 @@ export function pieces(runs: readonly Run[], start: number, stretches: readonly 
 }
 
 function cutRun(run: Run, from: number, stretches: readonly Stretch[]): Piece[] {
+  if (run.note !== undefined) return [{ text: '', start: from, marks: run.marks, note: run.note, covering: [] }];
   const to = from + run.text.length;
   const touching = stretches.filter((stretch) => stretch.start < to && stretch.end > from);
   const inside = touching.flatMap(({ start, end }) => [start, end]).filter((cut) => cut > from && cut < to);

@@ -93,6 +93,15 @@ describe('readDocument', () => {
     expect(folio.title).toBe('Walking Out on the Ebb');
   });
 
+  it('draws the numbers of footnotes without taking them for text', async () => {
+    const { folio } = await readDocument(readFileSync(new URL('../testing/footnote.docx', import.meta.url)), 'x');
+    expect(folio.text).toBe('Notes\nThe tide turns.\n\tSee the almanac.\n');
+    expect(folio.blocks[1]).toMatchObject({
+      runs: [{ text: 'The tide' }, { text: '', note: '1' }, { text: ' turns.' }],
+    });
+    expect(folio.blocks[2]).toMatchObject({ type: 'item', marker: '1.' });
+  });
+
   it('takes the name of the file where there is no heading', async () => {
     expect((await readDocument(docx(paragraph('words')), 'My essay.docx')).folio.title).toBe('My essay');
   });

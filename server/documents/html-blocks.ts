@@ -17,6 +17,10 @@ const MARKS: Record<string, Mark> = {
   sub: 'subscript',
 };
 
+/** How mammoth marks the call of a footnote or endnote, and the way back from the note to its call. */
+const NOTE_CALL = /^#(?:foot|end)note-\d+$/;
+const NOTE_BACKLINK = /^#(?:foot|end)note-ref-\d+$/;
+
 /** The only links that are kept; everything else (javascript:, file:, data: …) becomes plain text. */
 const SAFE_LINK = /^(https?:\/\/|mailto:)/i;
 
@@ -111,21 +115,28 @@ const cellOf = (cell: Element): TableCell => ({
 
 function runsOf(nodes: Node[], marks: Mark[] = [], link?: string): Run[] {
   return nodes
-    .flatMap((node): Run[] => {
-      if (tree.isTextNode(node)) return [{ text: node.value, marks, ...(link && { link }) }];
-      if (!tree.isElementNode(node)) return [];
-      if (node.tagName === 'br') return [{ text: '\n', marks }];
-      if (node.tagName === 'script' || node.tagName === 'style') return [];
-      const mark = MARKS[node.tagName];
-      const href = node.tagName === 'a' ? attribute(node, 'href') : undefined;
-      return runsOf(
-        node.childNodes,
-        mark && !marks.includes(mark) ? [...marks, mark] : marks,
-        href && SAFE_LINK.test(href) ? href : link,
-      );
+    .flatMap((node, index): Run[] => {
+      if (tree.isTextNode(node))
+        return [{ text: textBefore(nodes[index + 1], node.value), marks, ...(link && { link }) }];
+      return tree.isElementNode(node) ? runsOfElement(node, marks, link) : [];
     })
-    .filter((run) => run.text !== '');
+    .filter((run) => run.text !== '' || run.note !== undefined);
 }
+
+function runsOfElement(element: Element, marks: Mark[], link?: string): Run[] {
+  if (element.tagName === 'br') return [{ text: '\n', marks }];
+  if (element.tagName === 'script' || element.tagName === 'style') return [];
+  const href = (element.tagName === 'a' && attribute(element, 'href')) || '';
+  if (NOTE_BACKLINK.test(href)) return [];
+  if (NOTE_CALL.test(href)) return [{ text: '', marks, note: textOf(element).replace(/[[\]]/g, '') }];
+  const mark = MARKS[element.tagName];
+  const inner = mark && !marks.includes(mark) ? [...marks, mark] : marks;
+  return runsOf(element.childNodes, inner, SAFE_LINK.test(href) ? href : link);
+}
+
+/** mammoth sets a space between a note and its way back; neither stands in the file. */
+const textBefore = (next: Node | undefined, text: string): string =>
+  next && tree.isElementNode(next) && NOTE_BACKLINK.test(attribute(next, 'href') ?? '') ? text.replace(/ $/, '') : text;
 
 function picturesOf(node: Node): Block[] {
   if (!tree.isElementNode(node)) return [];

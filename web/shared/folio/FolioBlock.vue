@@ -51,7 +51,7 @@ const element = computed(() => (props.block.type === 'heading' ? `h${Math.min(6,
   >
     <span v-if="block.type === 'item'" class="marker" :data-marker="block.marker" /><PieceText
       v-for="piece in parts"
-      :key="piece.start"
+      :key="`${piece.start} ${piece.note}`"
       :piece="piece"
       :stretches="byId"
       :focused="focused"
@@ -94,6 +94,7 @@ p {
 /* Numbering is not writing: it is drawn, not selected. */
 .marker::before {
   content: attr(data-marker);
+  white-space: nowrap;
   position: absolute;
   right: calc(100% + 0.5em);
   color: var(--quiet);

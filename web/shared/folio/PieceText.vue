@@ -38,6 +38,7 @@ const Words: FunctionalComponent = () => {
     @click="emit('pick', picked.id)"
     ><Words
   /></mark>
+  <sup v-else-if="piece.note" class="note" :data-note="piece.note" :aria-label="`Note ${piece.note}`" />
   <span v-else :class="piece.marks" :data-start="piece.start"><Words /></span>
 </template>
 
@@ -60,6 +61,11 @@ const Words: FunctionalComponent = () => {
 }
 .subscript {
   vertical-align: sub;
+  font-size: 0.75em;
+}
+/* Numbering is not writing: it is drawn, not selected. */
+.note::before {
+  content: attr(data-note);
   font-size: 0.75em;
 }
 mark,
