@@ -135,6 +135,36 @@ test('a page that is closed before all was sent sends it at the next visit', asy
   await play(ribbonAbout(next, 'I had never left any.'));
 });
 
+test('whoever goes on while speaking leaves the remark with the work it is about', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openDesk(page, 'Dagny Holmqvist');
+  await select(page, 'hardly any sand');
+  await page.keyboard.down('Space');
+  await page.waitForTimeout(1000);
+  await page.getByRole('link', { name: 'Next student' }).click();
+  await expect(page.getByText('4 of 10')).toBeVisible();
+  await page.keyboard.up('Space');
+  await saved(page);
+  await expect(ribbonAbout(page, 'hardly any sand')).toHaveCount(0);
+  await page.getByRole('link', { name: 'Previous student' }).click();
+  await play(ribbonAbout(page, 'hardly any sand'));
+});
+
+test('an answer that was broken off is offered again, and is not sent unasked', async ({ browser, server }) => {
+  const page = await enter(browser, server, 'Amaru Quispe');
+  await page.getByRole('link', { name: 'Open your feedback' }).click();
+  await page.locator('mark', { hasText: 'The reason is obvious.' }).click();
+  const ribbon = ribbonAbout(page, 'The reason is obvious');
+  await ribbon.getByRole('button', { name: 'Speak an answer' }).click();
+  await page.waitForTimeout(1500);
+  await page.getByRole('link', { name: 'Your work' }).click();
+  await page.getByRole('link', { name: 'Open your feedback' }).click();
+  await expect(ribbon).toBeVisible();
+  await expect(ribbon.getByRole('list', { name: 'Answers' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Send it as your answer' }).click();
+  await expect(ribbon.getByRole('button', { name: 'Play the answer of Amaru Quispe' })).toBeVisible();
+});
+
 test('a page that dies in the middle of a sentence loses at most the last second', async ({ browser, server }) => {
   const page = await enter(browser, server, TEACHER);
   await openDesk(page, 'Liang Meixiu');

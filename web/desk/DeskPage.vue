@@ -5,6 +5,7 @@ import { readPlace, type Place } from '#contract/submissions';
 import { storeToRefs } from 'pinia';
 import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
+import InterruptedTake from '../recorder/InterruptedTake.vue';
 import { microphoneIsGranted } from '../recorder/microphone.ts';
 import { useRecorder } from '../recorder/use-recorder.ts';
 import { call } from '../shared/api.ts';
@@ -21,7 +22,6 @@ import { useLoaded } from '../shared/use-loaded.ts';
 import AsideList from './AsideList.vue';
 import DeskRibbon from './DeskRibbon.vue';
 import DeskStrip from './DeskStrip.vue';
-import InterruptedTake from './InterruptedTake.vue';
 import KeyList from './KeyList.vue';
 import type { Notice } from './notice.ts';
 import ScoreDrawer from './ScoreDrawer.vue';
@@ -60,7 +60,6 @@ const entries = useDeskEntries(remarks);
 const { error, load } = useLoaded(open, () => props.submission);
 const speaking = useSpeaking({
   submission: () => props.submission,
-  remarks: () => remarks.value,
   onSaid: (remark) => {
     document.getSelection()?.removeAllRanges();
     void focusRibbon(remark);
@@ -74,7 +73,7 @@ async function open(): Promise<void> {
   place.value = await call(readPlace, { params: { submission: props.submission } });
   const wanted = route.hash.slice(1);
   if (remarks.value.some(({ id }) => id === wanted)) await focusRibbon(wanted);
-  await speaking.lookForInterrupted();
+  await speaking.look();
   if (!returned.value && (await microphoneIsGranted())) await recorder.warm();
 }
 
@@ -166,6 +165,7 @@ watch(recorder.speaking, () => (notice.value = undefined));
             v-for="take in speaking.interrupted.value"
             :key="take.id"
             :take="take"
+            keep="Keep it"
             @keep="speaking.keepInterrupted(take)"
             @drop="speaking.dropInterrupted(take)"
           />

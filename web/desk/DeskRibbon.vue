@@ -7,6 +7,7 @@ import { KINDS, kindInfo } from '../shared/kinds.ts';
 import ReplyBox from '../shared/margin/ReplyBox.vue';
 import ReplyThread from '../shared/margin/ReplyThread.vue';
 import RibbonFrame from '../shared/margin/RibbonFrame.vue';
+import { useSpeakingReply } from '../shared/margin/use-speaking-reply.ts';
 import { dayAndTime } from '../shared/time.ts';
 import TranscriptField from './TranscriptField.vue';
 
@@ -21,6 +22,7 @@ const props = defineProps<{
 }>();
 defineEmits<{ focus: []; kind: [kind: Kind]; again: []; aside: []; mend: [text: string] }>();
 
+const speaking = useSpeakingReply(() => props.remark.id);
 const heard = computed(() => {
   const { heard } = props.remark;
   if (!heard) return `Not heard by ${props.student} yet`;
@@ -77,7 +79,7 @@ const heard = computed(() => {
       <p class="heard" :class="{ open: !remark.heard?.finishedAt }">{{ heard }}</p>
       <ReplyThread :replies="remark.replies" />
       <ReplyBox
-        v-if="focused && remark.replies.length > 0"
+        v-if="speaking || (focused && remark.replies.length > 0)"
         :submission="submission"
         :remark="remark.id"
         :send="answer"

@@ -1,37 +1,29 @@
 import type { Anchor } from '#core/anchor';
 import type { Kind, Remark } from '#contract/remarks';
-import { ref, shallowRef, type Ref } from 'vue';
-import type { Take } from '../recorder/use-recorder.ts';
-import { useRecorder } from '../recorder/use-recorder.ts';
-import { unfinishedTakes, type UnfinishedTake } from '../recorder/takes.ts';
+import { onBeforeUnmount, ref, watch } from 'vue';
+import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
+import { useRecorder, type Take } from '../recorder/use-recorder.ts';
 import { usePlayer } from '../shared/player.ts';
-import { useSession } from '../shared/session.ts';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
 
 interface Options {
   submission: () => string;
-  remarks: () => readonly Remark[];
   /** Called with the new remark when it stands in the margin. */
   onSaid: (remark: string) => void;
 }
 
 /** From the key to the ribbon: what a take becomes on the desk. */
-export function useSpeaking({ submission, remarks, onSaid }: Options) {
+export function useSpeaking({ submission, onSaid }: Options) {
   const recorder = useRecorder();
   const player = usePlayer();
-  const session = useSession();
   const actions = useFeedbackActions();
-  const nextKind: Ref<Kind> = ref('strength');
-  const interrupted = shallowRef<UnfinishedTake[]>([]);
+  const nextKind = ref<Kind>('strength');
+  const takes = useInterruptedTakes(submission, 'remark', keep);
 
-  async function speak(anchor: Anchor): Promise<void> {
-    await run({ anchor, kind: nextKind.value });
-  }
+  const speak = (anchor: Anchor): Promise<void> => run({ anchor, kind: nextKind.value });
 
   /** The new take stands in the place of the old one, which is put aside. */
-  async function speakAgain(remark: Remark): Promise<void> {
-    await run({ anchor: remark.anchor, kind: remark.kind, instead: remark.id });
-  }
+  const speakAgain = ({ id, anchor, kind }: Remark): Promise<void> => run({ anchor, kind, instead: id });
 
   async function run(about: { anchor: Anchor; kind: Kind; instead?: string }): Promise<void> {
     player.stop();
@@ -39,32 +31,20 @@ export function useSpeaking({ submission, remarks, onSaid }: Options) {
     if (take) await keep(take);
   }
 
-  async function keep(take: Take): Promise<void> {
-    if (take.purpose.type !== 'remark') return;
-    const { anchor, kind, instead } = take.purpose;
-    await actions.say(take.id, anchor, kind, take.sound);
-    const old = remarks().find(({ id }) => id === instead);
-    if (old) await actions.putAside(old);
-    await recorder.kept(take);
-    onSaid(take.id);
+  async function keep({ id, purpose, sound }: Take): Promise<void> {
+    if (purpose.type !== 'remark') return;
+    const { anchor, kind, instead } = purpose;
+    await actions.say(purpose.submission, { id, anchor, kind, sound, instead });
+    await recorder.kept({ id });
+    if (purpose.submission === submission()) onSaid(id);
   }
 
-  /** Takes that a crash or a closed tab broke off are offered, not kept unasked. */
-  async function lookForInterrupted(): Promise<void> {
-    const takes = await unfinishedTakes(session.person!.id, submission());
-    interrupted.value = takes.filter(({ purpose }) => purpose.type === 'remark');
-  }
+  // Whoever goes on to another work has said what they wanted to say about this one.
+  watch(submission, () => recorder.stop());
+  onBeforeUnmount(() => {
+    recorder.stop();
+    recorder.cool();
+  });
 
-  async function keepInterrupted(unfinished: UnfinishedTake): Promise<void> {
-    const take = await recorder.recover(unfinished);
-    if (take) await keep(take);
-    await dropInterrupted(unfinished);
-  }
-
-  async function dropInterrupted(unfinished: UnfinishedTake): Promise<void> {
-    await recorder.kept(unfinished);
-    interrupted.value = interrupted.value.filter(({ id }) => id !== unfinished.id);
-  }
-
-  return { nextKind, speak, speakAgain, interrupted, lookForInterrupted, keepInterrupted, dropInterrupted };
+  return { nextKind, speak, speakAgain, ...takes };
 }

@@ -42,9 +42,14 @@ export async function beginTake(record: TakeRecord): Promise<(chunk: Blob) => Pr
 
 const chunksOf = (id: string): IDBKeyRange => IDBKeyRange.bound([id, 0], [id, Infinity]);
 
-export async function forgetTake(id: string): Promise<void> {
+/** From now on the take counts as interrupted: it is offered at the next visit. */
+export function letGoOfTake(id: string): void {
   releases.get(id)?.();
   releases.delete(id);
+}
+
+export async function forgetTake(id: string): Promise<void> {
+  letGoOfTake(id);
   const store = await browserStore();
   const tx = store.transaction(['takes', 'chunks'], 'readwrite');
   await Promise.all([tx.objectStore('takes').delete(id), tx.objectStore('chunks').delete(chunksOf(id)), tx.done]);

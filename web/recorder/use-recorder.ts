@@ -9,15 +9,15 @@ import { keptSound } from './kept-sound.ts';
 import { isMissing, microphoneSentence, openMicrophone } from './microphone.ts';
 import { PracticeMicrophone } from './practice-microphone.ts';
 import { LEAD_SECONDS, SoundPath } from './sound-path.ts';
-import { beginTake, forgetTake, type TakePurpose, type UnfinishedTake } from './takes.ts';
+import { beginTake, forgetTake, letGoOfTake, type TakePurpose, type UnfinishedTake } from './takes.ts';
 
 /** Nobody can say anything in less; it was a slip of the finger. */
 const SHORTEST_HOLD_SECONDS = 0.25;
 
 const NOTHING_RECORDED = 'Nothing was recorded. Hold the key while you speak, and let go when you have finished.';
 
-/** `lost`: the microphone went away in the middle. */
-type Ending = 'keep' | 'discard' | 'lost';
+/** `lost`: the microphone went away in the middle. `leave`: the person left the page; the take is offered at the next visit. */
+type Ending = 'keep' | 'discard' | 'lost' | 'leave';
 
 export type RecorderStatus = 'off' | 'opening' | 'ready' | 'starting' | 'recording' | 'finishing';
 
@@ -39,11 +39,15 @@ export interface Recorder {
   begunAt: Ref<number>;
   /** Opens the microphone, unless it is open; answers whether it is. */
   warm(): Promise<boolean>;
+  /** Gives the microphone back to the system, as soon as no take is running. */
+  cool(): void;
   usePractice(practise: boolean): Promise<boolean>;
   /** Records until `stop` or `discard`; undefined where nothing was said. Call `kept` when the take is safe elsewhere. */
   record(purpose: TakePurpose): Promise<Take | undefined>;
   stop(): void;
   discard(): void;
+  /** Ends the take without handing it out: it is offered at the next visit. */
+  leave(): void;
   kept(take: Pick<Take, 'id'>): Promise<void>;
   /** Measures a take that a page before this one left behind. */
   recover(take: UnfinishedTake): Promise<Take | undefined>;
@@ -66,14 +70,19 @@ export const useRecorder = createGlobalState((): Recorder => {
   let stream: MediaStream | undefined;
   let opening: Promise<boolean> | undefined;
   let busy = false;
+  let cooling = false;
   let finish: (how: Ending) => void = () => undefined;
 
   const soundPath = (): SoundPath => (path ??= new SoundPath(new AudioContext({ latencyHint: 'interactive' })));
 
   function warm(): Promise<boolean> {
+    cooling = false;
     if (status.value !== 'off') return opening ?? Promise.resolve(true);
     status.value = 'opening';
-    opening = open().finally(() => (opening = undefined));
+    opening = open().finally(() => {
+      opening = undefined;
+      if (cooling && !busy) cool();
+    });
     return opening;
   }
 
@@ -89,7 +98,9 @@ export const useRecorder = createGlobalState((): Recorder => {
       status.value = 'off';
       problem.value = microphoneSentence(error);
       if (!isMissing(error) || practising.value || !(await school.isSample())) return false;
-      const practises = await usePractice(true);
+      practising.value = true;
+      status.value = 'opening';
+      const practises = await open();
       problem.value = 'No microphone was found, so the practice microphone speaks a sample sentence for you.';
       return practises;
     }
@@ -112,12 +123,18 @@ export const useRecorder = createGlobalState((): Recorder => {
     problem.value = 'The microphone was unplugged. What you had said is kept. Plug it in again to go on.';
   }
 
-  async function usePractice(practise: boolean): Promise<boolean> {
-    if (speaking.value) return false;
+  function cool(): void {
+    cooling = busy || opening !== undefined;
+    if (cooling) return;
     for (const track of stream?.getTracks() ?? []) track.stop();
     stream = undefined;
-    practising.value = practise;
     status.value = 'off';
+  }
+
+  async function usePractice(practise: boolean): Promise<boolean> {
+    if (busy) return false;
+    cool();
+    practising.value = practise;
     return warm();
   }
 
@@ -140,6 +157,7 @@ export const useRecorder = createGlobalState((): Recorder => {
       busy = false;
       purpose.value = undefined;
       if (speaking.value) status.value = stream?.active || practising.value ? 'ready' : 'off';
+      if (cooling) cool();
     }
   }
 
@@ -167,11 +185,15 @@ export const useRecorder = createGlobalState((): Recorder => {
 
     const how = await ended;
     const seconds = (performance.now() - pressedAt) / 1000;
-    const enough = seconds >= SHORTEST_HOLD_SECONDS;
+    const wanted = how !== 'discard' && seconds >= SHORTEST_HOLD_SECONDS;
     status.value = 'finishing';
-    const blob = how === 'keep' && enough ? await recording.stop() : await recording.end();
+    const blob = how === 'keep' && wanted ? await recording.stop() : await recording.end();
     practice?.hush();
-    const sound = how !== 'discard' && enough ? await keptSound(context, blob, microphone, seconds) : undefined;
+    if (how === 'leave' && wanted) {
+      letGoOfTake(id);
+      return undefined;
+    }
+    const sound = wanted ? await keptSound(context, blob, microphone, seconds) : undefined;
     if (sound) return { id, purpose: what, sound };
     await forgetTake(id).catch(() => undefined);
     if (how === 'keep') problem.value = NOTHING_RECORDED;
@@ -196,10 +218,12 @@ export const useRecorder = createGlobalState((): Recorder => {
     purpose,
     begunAt,
     warm,
+    cool,
     usePractice,
     record,
     stop: () => finish('keep'),
     discard: () => finish('discard'),
+    leave: () => finish('leave'),
     kept: ({ id }) => forgetTake(id).catch(() => undefined),
     recover,
     read: (samples) => path?.read(samples),

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia';
 import { computed, onBeforeUnmount } from 'vue';
+import InterruptedTake from '../recorder/InterruptedTake.vue';
+import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
 import { useFeedback } from '../shared/feedback-store.ts';
 import { marginEntries } from '../shared/margin/entries.ts';
 import { useRibbonFocus } from '../shared/margin/use-ribbon-focus.ts';
@@ -23,8 +25,18 @@ const { work, feedback } = storeToRefs(store);
 const actions = useFeedbackActions();
 const player = usePlayer();
 const { focused, focusRibbon } = useRibbonFocus();
+const takes = useInterruptedTakes(
+  () => props.submission,
+  'reply',
+  async ({ purpose, sound }) => {
+    if (purpose.type === 'reply') await actions.answer({ id: purpose.remark }, { text: '', sound });
+  },
+);
 const { error, load } = useLoaded(
-  () => store.load(props.submission),
+  async () => {
+    await store.load(props.submission);
+    await takes.look();
+  },
   () => props.submission,
 );
 
@@ -45,6 +57,16 @@ onBeforeUnmount(() => player.stop());
     </header>
     <main class="middle">
       <WorkAndMargin :work="work" :entries="entries" :focused="focused" @pick="focusRibbon">
+        <template #above>
+          <InterruptedTake
+            v-for="take in takes.interrupted.value"
+            :key="take.id"
+            :take="take"
+            keep="Send it as your answer"
+            @keep="takes.keepInterrupted(take)"
+            @drop="takes.dropInterrupted(take)"
+          />
+        </template>
         <template #entry="{ entry }">
           <ReturnedRibbon
             v-for="remark in remarks.filter(({ id }) => id === entry.id)"

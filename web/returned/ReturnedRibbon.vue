@@ -4,15 +4,18 @@ import type { KeptSound } from '../shared/changes.ts';
 import ReplyBox from '../shared/margin/ReplyBox.vue';
 import ReplyThread from '../shared/margin/ReplyThread.vue';
 import RibbonFrame from '../shared/margin/RibbonFrame.vue';
+import { useSpeakingReply } from '../shared/margin/use-speaking-reply.ts';
 
 /** A remark as the student gets it: to be heard, read and answered. */
-defineProps<{
+const props = defineProps<{
   remark: Remark;
   submission: string;
   focused: boolean;
   answer: (reply: { text: string; sound: KeptSound | null }) => Promise<void>;
 }>();
 defineEmits<{ focus: [] }>();
+
+const speaking = useSpeakingReply(() => props.remark.id);
 </script>
 
 <template>
@@ -23,7 +26,7 @@ defineEmits<{ focus: [] }>();
     <p v-if="remark.transcript?.text" class="words">{{ remark.transcript.text }}</p>
     <p v-else class="quiet">There is no transcript of this remark.</p>
     <ReplyThread :replies="remark.replies" />
-    <ReplyBox v-if="focused" :submission="submission" :remark="remark.id" :send="answer" />
+    <ReplyBox v-if="focused || speaking" :submission="submission" :remark="remark.id" :send="answer" />
   </RibbonFrame>
 </template>
 

@@ -3,8 +3,18 @@ import type { Anchor } from '#core/anchor';
 import type { Kind, Remark } from '#contract/remarks';
 import type { KeptSound } from './changes.ts';
 import { useFeedback } from './feedback-store.ts';
+import { useOutbox } from './outbox.ts';
 import { useSession } from './session.ts';
 import { rememberSound } from './sound-url.ts';
+
+interface NewSpokenRemark {
+  id: string;
+  anchor: Anchor;
+  kind: Kind;
+  sound: KeptSound;
+  /** The remark whose place it takes; that one is put aside. */
+  instead?: string | undefined;
+}
 
 const now = (): string => new Date().toISOString();
 
@@ -12,12 +22,24 @@ const now = (): string => new Date().toISOString();
 export const useFeedbackActions = createSharedComposable(() => {
   const store = useFeedback();
   const session = useSession();
+  const outbox = useOutbox();
   const author = (): { id: string; name: string } => ({ id: session.person!.id, name: session.person!.name });
 
   return {
-    async say(remark: string, anchor: Anchor, kind: Kind, sound: KeptSound): Promise<void> {
+    /** Names its work, since the desk may show the next one by the time the take is ready. */
+    async say(submission: string, remark: NewSpokenRemark): Promise<void> {
+      const { id, anchor, kind, sound, instead } = remark;
       rememberSound(sound);
-      await store.change({ type: 'remark', remark, author: author(), anchor, kind, sound, madeAt: now() });
+      await outbox.add(submission, {
+        type: 'remark',
+        remark: id,
+        author: author(),
+        anchor,
+        kind,
+        sound,
+        madeAt: now(),
+      });
+      if (instead) await outbox.add(submission, { type: 'aside', remark: instead, aside: true });
     },
     putAside: ({ id }: Remark): Promise<void> => store.change({ type: 'aside', remark: id, aside: true }),
     bringBack: ({ id }: Remark): Promise<void> => store.change({ type: 'aside', remark: id, aside: false }),
@@ -28,7 +50,10 @@ export const useFeedbackActions = createSharedComposable(() => {
       store.change({ type: 'score', criterion, level }),
     heard: ({ id }: Remark, finished: boolean): Promise<void> =>
       store.change({ type: 'heard', remark: id, finished, at: now() }),
-    async answer({ id }: Remark, { text, sound }: { text: string; sound: KeptSound | null }): Promise<void> {
+    async answer(
+      { id }: Pick<Remark, 'id'>,
+      { text, sound }: { text: string; sound: KeptSound | null },
+    ): Promise<void> {
       if (sound) rememberSound(sound);
       await store.change({
         type: 'reply',

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { mdiMicrophoneOutline, mdiSendOutline, mdiStop } from '@mdi/js';
 import { useLocalStorage } from '@vueuse/core';
-import { computed } from 'vue';
+import { computed, onBeforeUnmount } from 'vue';
 import { useRecorder } from '../../recorder/use-recorder.ts';
 import type { KeptSound } from '../changes.ts';
 import { useSession } from '../session.ts';
+import { useSpeakingReply } from './use-speaking-reply.ts';
 
 /** Answers a remark by voice or text. A text that is not sent yet survives a reload. */
 const props = defineProps<{
@@ -17,7 +18,7 @@ const props = defineProps<{
 const session = useSession();
 const recorder = useRecorder();
 const text = useLocalStorage(`reply:${session.person?.id}:${props.remark}`, '');
-const here = computed(() => recorder.purpose.value?.type === 'reply' && recorder.purpose.value.remark === props.remark);
+const here = useSpeakingReply(() => props.remark);
 const sendable = computed(() => text.value.trim() !== '');
 
 async function sendText(): Promise<void> {
@@ -32,7 +33,14 @@ async function speak(): Promise<void> {
   if (!take) return;
   await props.send({ text: '', sound: take.sound });
   await recorder.kept(take);
+  recorder.cool();
 }
+
+onBeforeUnmount(() => {
+  if (!here.value) return;
+  recorder.leave();
+  recorder.cool();
+});
 </script>
 
 <template>

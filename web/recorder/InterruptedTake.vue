@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import type { UnfinishedTake } from '../recorder/takes.ts';
 import { dayAndTime } from '../shared/time.ts';
+import type { UnfinishedTake } from './takes.ts';
 
-/** A recording that broke off because the page went away. */
-defineProps<{ take: UnfinishedTake }>();
+/** A recording that broke off because the page went away. `keep` says what can be done with it. */
+defineProps<{ take: UnfinishedTake; keep: string }>();
 defineEmits<{ keep: []; drop: [] }>();
 </script>
 
 <template>
   <section class="take" aria-label="Interrupted recording">
     <p>A recording of {{ dayAndTime(take.startedAt) }} was broken off. What was said until then is still here.</p>
-    <v-btn size="small" variant="flat" color="primary" @click="$emit('keep')">Keep it</v-btn>
+    <v-btn size="small" variant="flat" color="primary" @click="$emit('keep')">{{ keep }}</v-btn>
     <v-btn size="small" @click="$emit('drop')">Throw it away</v-btn>
   </section>
 </template>
