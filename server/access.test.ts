@@ -72,6 +72,21 @@ describe('every endpoint', () => {
     },
   );
 
+  it('nor do the sounds and pictures, which the browser fetches by itself', async () => {
+    const { json } = await school.as.teacher.send('GET', `/submissions/${submission}/feedback`);
+    const { sha256 } = (json as { remarks: { sound: { sha256: string } }[] }).remarks[0]!.sound;
+    const paths = [
+      `/remarks/${remark}/sound/${sha256}`,
+      `/submissions/${submission}/pictures/0`,
+      `/replies/${randomUUID()}/sound/${sha256}`,
+    ];
+    for (const path of paths) {
+      expect((await school.as.nobody.send('GET', path)).status).toBe(401);
+      for (const who of ['colleague', 'stranger', 'classmate'] as const)
+        expect((await school.as[who].send('GET', path)).status).toBe(404);
+    }
+  });
+
   it('answers 404 to what is no identifier at all', async () => {
     expect((await school.as.teacher.send('GET', "/submissions/1' or true")).status).toBe(404);
     expect((await school.as.teacher.send('GET', '/nothing/here')).status).toBe(404);

@@ -36,7 +36,8 @@ function blocksOf(nodes: Node[], depth = 0): Block[] {
   const blocks: Block[] = [];
   let loose: Node[] = [];
   const flush = (): void => {
-    if (loose.some((node) => textOf(node).trim() !== '')) blocks.push({ type: 'paragraph', runs: runsOf(loose) });
+    const runs = runsOf(loose);
+    if (runs.some(({ text, note }) => text.trim() !== '' || note)) blocks.push({ type: 'paragraph', runs });
     blocks.push(...loose.flatMap(picturesOf));
     loose = [];
   };

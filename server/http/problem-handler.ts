@@ -16,6 +16,7 @@ export const answerProblem: ErrorRequestHandler = (error: unknown, _request, res
 function asProblem(error: unknown): ProblemError {
   if (error instanceof ProblemError) return error;
   const status = (error as { status?: unknown } | null)?.status;
+  if (status === 404) return problems.notFound();
   if (status === 413) return problems.badRequest('The request was larger than it can be.');
   if (typeof status === 'number' && status >= 400 && status < 500)
     return problems.badRequest('The request was not understood.');

@@ -1,0 +1,150 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { Client } from '../server/testing/client.ts';
+import { ROOT } from '../server/settings.ts';
+
+let folder: string;
+const running: (() => void)[] = [];
+beforeEach(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'vivid-cli-'));
+});
+afterEach(() => {
+  for (const stop of running.splice(0)) stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+function start(...args: string[]) {
+  const child = spawn(process.execPath, ['--import', 'tsx', path.join(ROOT, 'cli', 'vivid.ts'), ...args], {
+    cwd: ROOT,
+    env: { ...process.env, VIVID_DATA: folder, DATABASE_URL: '' },
+  });
+  running.push(() => child.kill('SIGKILL'));
+  return child;
+}
+
+async function vivid(args: string[], input = ''): Promise<{ code: number; out: string; err: string }> {
+  const child = start(...args);
+  let [out, err] = ['', ''];
+  child.stdout.on('data', (chunk) => (out += String(chunk)));
+  child.stderr.on('data', (chunk) => (err += String(chunk)));
+  child.stdin.end(input);
+  const [code] = (await once(child, 'close')) as [number];
+  return { code, out, err };
+}
+
+async function serve(...args: string[]): Promise<{ address: string; stop: () => Promise<void> }> {
+  const child = start('serve', '--port', '0', ...args);
+  let said = '';
+  for (;;) {
+    const [chunk] = (await once(child.stdout, 'data')) as [Buffer];
+    const address = /ready at (\S+)/.exec((said += String(chunk)))?.[1];
+    if (!address) continue;
+    const stop = async (): Promise<void> => {
+      child.kill('SIGTERM');
+      await once(child, 'exit');
+    };
+    return { address, stop };
+  }
+}
+
+describe('vivid read', () => {
+  it('prints the folio of a document', async () => {
+    const { code, out, err } = await vivid(['read', 'demo/documents/farid-noorzai.docx']);
+    const folio = JSON.parse(out) as { text: string };
+    expect([code, err]).toEqual([0, '']);
+    expect(folio).toEqual({
+      format: 'docx',
+      title: 'The Ferry Stage and What Grows on It',
+      text: expect.stringContaining('fourteen wooden posts') as string,
+      leaves: [{ label: 'Text', kind: 'text', start: 0, end: folio.text.length }],
+    });
+  });
+
+  it.each([
+    ['a file that is not there', 'nowhere.docx', 'There is no file'],
+    ['a folder', 'demo', 'This is a folder'],
+    ['what is no document', 'package.json', 'is not a Word document'],
+  ])('says in one line what is wrong with %s', async (_, file, sentence) => {
+    const { code, out, err } = await vivid(['read', file]);
+    expect([code, out]).toEqual([1, '']);
+    expect(err).toContain(sentence);
+    expect(err.trim().split('\n')).toHaveLength(1);
+  });
+
+  it('says in one line that a file is wanted', async () => {
+    const { code, err } = await vivid(['read']);
+    expect([code, err]).toEqual([1, "error: missing required argument 'file'\n"]);
+  });
+
+  it('does not trust an empty file', async () => {
+    const file = path.join(folder, 'empty.docx');
+    writeFileSync(file, '');
+    expect(await vivid(['read', file])).toMatchObject({ code: 1, err: expect.stringContaining('is empty') as string });
+  });
+});
+
+describe('vivid serve', () => {
+  it('refuses a folder that another server uses, and a port that is taken', { timeout: 60_000 }, async () => {
+    const { stop } = await serve('--sample');
+    const second = await vivid(['serve', '--port', '0']);
+    expect(second).toMatchObject({
+      code: 1,
+      err: expect.stringContaining('is in use by another Vivid Margin') as string,
+    });
+    await stop();
+
+    const other = createServer().listen(0, '127.0.0.1');
+    await once(other, 'listening');
+    const { port } = other.address() as AddressInfo;
+    const taken = await vivid(['serve', '--port', String(port)]);
+    other.close();
+    expect(taken).toMatchObject({ code: 1, err: expect.stringContaining(`Port ${port} is taken`) as string });
+  });
+
+  it('keeps the sample school between two starts, and starts over when asked', { timeout: 60_000 }, async () => {
+    const peopleOf = async (address: string): Promise<string> =>
+      (await new Client(address).send('GET', '/school')).text;
+    const first = await serve('--sample');
+    const before = await peopleOf(first.address);
+    await first.stop();
+    const second = await serve('--sample');
+    expect(await peopleOf(second.address)).toBe(before);
+    await second.stop();
+    const third = await serve('--sample', '--fresh');
+    expect(await peopleOf(third.address)).not.toBe(before);
+    await third.stop();
+  });
+
+  it('names the setting that is wrong', async () => {
+    process.env.VIVID_MAX_FILE_MB = 'many';
+    const { code, err } = await vivid(['serve']);
+    delete process.env.VIVID_MAX_FILE_MB;
+    expect(code).toBe(1);
+    expect(err).toContain('VIVID_MAX_FILE_MB');
+  });
+});
+
+describe('vivid add-person', () => {
+  it('makes people who can sign in with name and password', { timeout: 60_000 }, async () => {
+    const add = (login: string, ...more: string[]) =>
+      vivid(['add-person', '--name', login.toUpperCase(), '--login', login, ...more], 'a long password\n');
+    expect((await add('ada', '--teaches', 'Tides')).code).toBe(0);
+    expect((await add('bo', '--learns', 'Tides')).code).toBe(0);
+    expect(await add('ada')).toMatchObject({ code: 1, err: 'The login “ada” is taken.\n' });
+    const short = await vivid(['add-person', '--name', 'C', '--login', 'c'], 'short');
+    expect(short).toMatchObject({ code: 1, err: expect.stringContaining('at least 8 characters') as string });
+
+    const { address, stop } = await serve();
+    const person = async (login: string) =>
+      (await new Client(address).send('POST', '/session', { body: { login, password: 'a long password' } })).json;
+    expect(await person('ada')).toMatchObject({ person: { name: 'ADA', role: 'teacher' } });
+    expect(await person('bo')).toMatchObject({ person: { name: 'BO', role: 'student' } });
+    await stop();
+  });
+});

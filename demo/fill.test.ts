@@ -1,0 +1,127 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  selectOverview,
+  selectOwnWork,
+  selectTaught,
+  selectToMark,
+  selectUnanswered,
+} from '../server/assignments/queries.ts';
+import { selectFeedback, selectPlace } from '../server/submissions/queries.ts';
+import { bodies, type TestDatabase } from '../server/testing/databases.ts';
+import { fillSampleSchool } from './fill.ts';
+import { loginOf, STUDENTS, TEACHERS } from './people.ts';
+import { FEEDBACK, spokenLines } from './remarks.ts';
+
+describe.each(bodies)('the sample school on $name', ({ open }) => {
+  let test: TestDatabase;
+  const idOf = async (name: string): Promise<string> => {
+    const [row] = await test.db.query('select id from people where login = $1', [loginOf(name)]);
+    return String(row!.id);
+  };
+  beforeAll(async () => {
+    test = await open();
+    await fillSampleSchool(test.db);
+  });
+  afterAll(() => test.remove());
+
+  it('has two teachers and thirty students, and is filled once', async () => {
+    await fillSampleSchool(test.db);
+    const [people] = await test.db.query('select count(*) as count from people');
+    expect(people).toEqual({ count: TEACHERS.length + STUDENTS.length });
+    expect(STUDENTS).toHaveLength(30);
+  });
+
+  it('waits for both teachers alike, the longest waiting first', async () => {
+    for (const name of TEACHERS) {
+      const waiting = await selectToMark(test.db, await idOf(name));
+      expect(waiting.map(({ student }) => student)).toEqual([
+        'Dagny Holmqvist',
+        'Eleni Marathou',
+        'Farid Noorzai',
+        'Hoku Kalani',
+        'Ines Bettencourt',
+        'Jomo Wekesa',
+        'Kateryna Bilyk',
+        'Liang Meixiu',
+      ]);
+      expect(waiting.filter(({ late }) => late).map(({ student }) => student)).toEqual(['Liang Meixiu']);
+      expect(waiting.map(({ state }) => state)).toEqual(['begun', ...Array<string>(7).fill('waiting')]);
+    }
+  });
+
+  it('has replies that nobody answered, until somebody does', async () => {
+    const teacher = await idOf(TEACHERS[0]!);
+    const unanswered = await selectUnanswered(test.db, teacher);
+    expect(unanswered.map(({ student, spoken }) => [student, spoken]).sort()).toEqual([
+      ['Amaru Quispe', false],
+      ['Bronagh Tully', true],
+    ]);
+    const { remark } = unanswered[0]!;
+    await test.db.query(
+      "insert into replies (id, remark, author, text, made_at) values (gen_random_uuid(), $1, $2, 'Yes.', now() + interval '1 s')",
+      [remark, teacher],
+    );
+    expect(await selectUnanswered(test.db, teacher)).toHaveLength(1);
+  });
+
+  it('counts its class', async () => {
+    const [taught] = await selectTaught(test.db, await idOf(TEACHERS[0]!));
+    expect(taught).toMatchObject({ students: 30, handedIn: 10, returned: 2 });
+    const overview = (await selectOverview(test.db, taught!.id))!;
+    expect(overview.rows.map(({ student }) => student.name)).toEqual([...STUDENTS].sort());
+    const amaru = overview.rows.find(({ student }) => student.name === 'Amaru Quispe')!.submission!;
+    expect(amaru).toMatchObject({
+      state: 'returned',
+      remarks: 5,
+      heard: 4,
+      grade: { points: 1900, possible: 2500, percentage: 7600, grade: 'Merit' },
+    });
+    expect(overview.rows.filter(({ submission }) => submission === null)).toHaveLength(20);
+
+    const place = await selectPlace(test.db, amaru.id);
+    expect(place).toMatchObject({ position: 1, count: 10, previous: null });
+    expect(await selectPlace(test.db, place.next!)).toMatchObject({ position: 2, previous: amaru.id });
+  });
+
+  it('shows a student only their own', async () => {
+    const [own] = await selectOwnWork(test.db, await idOf('Dagny Holmqvist'));
+    expect(own!.versions).toMatchObject([{ version: 1, fileName: 'dagny-holmqvist.docx', returnedAt: null }]);
+    const [nothing] = await selectOwnWork(test.db, await idOf('Zofia Krol'));
+    expect(nothing!.versions).toEqual([]);
+    expect(await selectToMark(test.db, await idOf('Zofia Krol'))).toEqual([]);
+  });
+
+  it('has remarks at the words they are about, with sounds as long as they say', async () => {
+    for (const { essay, remarks } of FEEDBACK) {
+      const [own] = await selectOwnWork(test.db, await idOf(STUDENTS.find((name) => loginOf(name) === essay)!));
+      const feedback = (await selectFeedback(test.db, own!.versions[0]!.submission, 'teacher'))!;
+      expect(feedback.remarks).toHaveLength(remarks.length);
+      for (const { passage, text } of remarks) {
+        const remark = feedback.remarks.find(({ transcript }) => transcript!.text === text)!;
+        expect(remark.anchor.type === 'passage' ? remark.anchor.quote.exact : undefined).toBe(passage);
+        expect(remark.sound.duration).toBeGreaterThan(1);
+        expect(Math.max(...remark.sound.peaks)).toBeGreaterThan(50);
+      }
+    }
+  });
+});
+
+describe('the voices', () => {
+  it('are shipped for every line, as Ogg Opus (RFC 7845)', () => {
+    for (const { name } of spokenLines()) {
+      const file = new URL(`./voices/${name}.ogg`, import.meta.url);
+      expect(existsSync(file), name).toBe(true);
+      const bytes = readFileSync(file);
+      expect(bytes.subarray(0, 4).toString()).toBe('OggS');
+      expect(bytes.subarray(28, 36).toString()).toBe('OpusHead');
+    }
+  });
+});
+
+describe('loginOf', () => {
+  it('leaves accents and spaces out', () => {
+    expect(loginOf('Mirza Hadžić')).toBe('mirza-hadzic');
+    expect(new Set(STUDENTS.map(loginOf)).size).toBe(STUDENTS.length);
+  });
+});

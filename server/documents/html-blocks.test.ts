@@ -1,0 +1,86 @@
+import { canonicalText, type Block } from '#core/folio';
+import { describe, expect, it } from 'vitest';
+import { blocksOfHtml } from './html-blocks.ts';
+
+const textOf = (html: string): string => canonicalText(blocksOfHtml(html));
+const run = (text: string, ...marks: string[]) => ({ text, marks });
+
+describe('blocksOfHtml', () => {
+  it('reads headings and paragraphs with their marks, nested ones too', () => {
+    expect(blocksOfHtml('<h2>A</h2><p>b <strong>c <em>d</em></strong> <u>e</u></p>')).toEqual([
+      { type: 'heading', level: 2, runs: [run('A')] },
+      {
+        type: 'paragraph',
+        runs: [run('b '), run('c ', 'bold'), run('d', 'bold', 'italic'), run(' '), run('e', 'underline')],
+      },
+    ]);
+  });
+
+  it('does not mark twice what is marked twice', () => {
+    expect(blocksOfHtml('<p><b><strong>x</strong></b></p>')).toEqual([{ type: 'paragraph', runs: [run('x', 'bold')] }]);
+  });
+
+  it('numbers lists, also inside of lists, and where they start elsewhere', () => {
+    const items = blocksOfHtml('<ol start="3"><li>a<ul><li>b</li></ul></li><li>c</li></ol>').map((block) =>
+      block.type === 'item' ? [block.depth, block.marker, block.runs[0]!.text] : block.type,
+    );
+    expect(items).toEqual([
+      [0, '3.', 'a'],
+      [1, '•', 'b'],
+      [0, '4.', 'c'],
+    ]);
+  });
+
+  it('keeps the further paragraphs of a list item below its first', () => {
+    const types = blocksOfHtml('<ul><li><p>a</p><p>b</p></li><li></li></ul>').map(({ type }) => type);
+    expect(types).toEqual(['item', 'paragraph', 'item']);
+  });
+
+  it('reads tables row by row, tables inside of tables as text', () => {
+    const html =
+      '<table><thead><tr><th>a</th></tr></thead><tbody><tr><td><p>b</p><p>c</p></td><td><table><tr><td>d</td></tr></table></td></tr></tbody></table>';
+    const [table] = blocksOfHtml(html) as [Extract<Block, { type: 'table' }>];
+    expect(table.rows.map((row) => row.map(({ header, blocks }) => [header, blocks.length]))).toEqual([
+      [[true, 1]],
+      [
+        [false, 2],
+        [false, 1],
+      ],
+    ]);
+    expect(textOf(html)).toBe('a\nb\nc\nd\n');
+  });
+
+  it('sets pictures behind the paragraph they stand in, and knows only those of the document', () => {
+    const html =
+      '<p>see <img src="picture:0" alt="A wave"> here</p><p><img src="https://elsewhere.example/x.png"><img src="data:image/png;base64,AA"></p>';
+    expect(blocksOfHtml(html).filter(({ type }) => type === 'picture')).toEqual([
+      { type: 'picture', picture: 0, alt: 'A wave' },
+    ]);
+    expect(textOf(html)).toBe('see  here\n\n');
+  });
+
+  it.each([
+    '<script>alert(1)</script><p>x</p>',
+    '<p>x<script>alert(1)</script></p>',
+    '<style>p { color: red }</style><p>x</p>',
+    '<p onclick="alert(1)">x</p>',
+    '<p><a href="javascript:alert(1)">x</a></p>',
+    '<p><a href=" javascript:alert(1)">x</a></p>',
+    '<p><a href="data:text/html,x">x</a></p>',
+    '<p><a href="//elsewhere.example">x</a></p>',
+    '<svg><script>alert(1)</script></svg><p>x</p>',
+    '<p>x<iframe src="https://elsewhere.example"></iframe></p>',
+  ])('takes nothing but words out of %s', (html) => {
+    const blocks = blocksOfHtml(html);
+    expect(JSON.stringify(blocks)).not.toMatch(/alert|color|elsewhere|href|javascript|data:/);
+    expect(textOf(html)).toBe('x\n');
+  });
+
+  it('reads words that stand in no paragraph, and containers as what is in them', () => {
+    expect(textOf('loose <b>words</b><div><p>in</p>between</div><!-- no -->')).toBe('loose words\nin\nbetween\n');
+  });
+
+  it('is nothing for nothing', () => {
+    expect(blocksOfHtml(' \n ')).toEqual([]);
+  });
+});

@@ -1,0 +1,137 @@
+import express from 'express';
+import { once } from 'node:events';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { Problem } from '../../contract/problem.ts';
+import { createApp } from '../app.ts';
+import type { Context } from '../context.ts';
+import { readSettings } from '../settings.ts';
+import { practiceTranscriber } from '../speech/practice-transcriber.ts';
+import { answerProblem } from './problem-handler.ts';
+
+let server: Server;
+let address: string;
+const webFolder = mkdtempSync(path.join(tmpdir(), 'vivid-web-'));
+const query = vi.fn<Context['db']['query']>();
+
+beforeAll(async () => {
+  mkdirSync(path.join(webFolder, 'assets'));
+  writeFileSync(path.join(webFolder, 'index.html'), '<!doctype html><title>app</title>');
+  writeFileSync(path.join(webFolder, 'assets', 'app-1a2b.js'), `export const x = '${'long '.repeat(1000)}';`);
+  const db = { query, script: vi.fn(), transaction: vi.fn(), close: vi.fn() };
+  const settings = { ...readSettings({}), webFolder };
+  server = createServer(createApp({ db, settings, readDocument: vi.fn(), transcriber: practiceTranscriber }));
+  server.listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+});
+afterAll(() => {
+  server.close();
+  rmSync(webFolder, { recursive: true });
+});
+
+const problemOf = async (response: Response): Promise<Problem> => {
+  expect(response.headers.get('Content-Type')).toContain('application/problem+json');
+  return Problem.parse(await response.json());
+};
+
+describe('the built app', () => {
+  it('is answered at every address of the app, and asked for anew each time', async () => {
+    for (const url of ['/', '/desk/1', '/no/such/page']) {
+      const response = await fetch(address + url);
+      expect(await response.text()).toContain('<title>app</title>');
+      expect(response.headers.get('Cache-Control')).toBe('no-cache');
+    }
+  });
+
+  it('has assets that are cached for ever and sent compressed', async () => {
+    const response = await fetch(`${address}/assets/app-1a2b.js`, { headers: { 'Accept-Encoding': 'gzip' } });
+    expect(response.headers.get('Cache-Control')).toContain('immutable');
+    expect(response.headers.get('Content-Encoding')).toBe('gzip');
+  });
+
+  it('does not answer with the app for an asset that is gone', async () => {
+    expect((await fetch(`${address}/assets/old-9z.js`)).status).toBe(404);
+  });
+
+  it('gives nothing outside of its folder', async () => {
+    const response = await fetch(`${address}/assets/..%2f..%2f..%2fetc%2fpasswd`);
+    expect(await response.text()).not.toContain('root:');
+  });
+});
+
+describe('a problem', () => {
+  it('of the request is told as RFC 9457 details with a sentence', async () => {
+    const broken = await fetch(`${address}/api/session`, {
+      method: 'POST',
+      body: '{',
+      headers: { 'Content-Type': 'application/json' },
+    });
+    expect(await problemOf(broken)).toMatchObject({ status: 400, title: 'Not understood' });
+    const incomplete = await fetch(`${address}/api/session`, {
+      method: 'POST',
+      body: '{}',
+      headers: { 'Content-Type': 'application/json' },
+    });
+    expect((await problemOf(incomplete)).detail).toMatch(/^The request was not understood: /);
+    const large = await fetch(`${address}/api/session`, {
+      method: 'POST',
+      body: JSON.stringify({ login: 'x'.repeat(2 * 1024 * 1024) }),
+      headers: { 'Content-Type': 'application/json' },
+    });
+    expect((await problemOf(large)).detail).toContain('larger than it can be');
+  });
+
+  it('that nobody foresaw is logged, and its innards are kept in', async () => {
+    const log = vi.spyOn(process.stderr, 'write').mockReturnValue(true);
+    query.mockRejectedValueOnce(new Error('relation "secrets" does not exist'));
+    const problem = await problemOf(await fetch(`${address}/api/school`));
+    expect(log).toHaveBeenCalledWith(expect.stringContaining('secrets'));
+    log.mockRestore();
+    expect(problem).toMatchObject({ status: 500, title: 'Something went wrong' });
+    expect(JSON.stringify(problem)).not.toContain('secrets');
+  });
+
+  it('after the answer has begun ends the connection instead of a second answer', async () => {
+    const app = express();
+    app.get('/', (_request, response, next) => {
+      response.write('half');
+      next(new Error('late'));
+    });
+    app.use(answerProblem);
+    app.use(((_error, _request, response, _next) => response.destroy()) as express.ErrorRequestHandler);
+    const small = createServer(app).listen(0);
+    await once(small, 'listening');
+    const text = fetch(`http://127.0.0.1:${(small.address() as AddressInfo).port}/`).then((response) =>
+      response.text(),
+    );
+    await expect(text).rejects.toThrow();
+    small.close();
+  });
+});
+
+describe('settings', () => {
+  it('have defaults that work on one machine', () => {
+    expect(readSettings({})).toMatchObject({
+      port: 4174,
+      host: '127.0.0.1',
+      databaseUrl: undefined,
+      maxFileBytes: 25 * 1024 * 1024,
+      secureCookies: false,
+    });
+  });
+
+  it('come from the environment, and a wrong one is named', () => {
+    expect(readSettings({ PORT: '80', VIVID_SECURE_COOKIES: 'true', VIVID_MAX_FILE_MB: '0.5' })).toMatchObject({
+      port: 80,
+      secureCookies: true,
+      maxFileBytes: 524_288,
+    });
+    expect(() => readSettings({ PORT: 'eighty' })).toThrow('PORT');
+    expect(() => readSettings({ VIVID_SECURE_COOKIES: 'perhaps' })).toThrow('VIVID_SECURE_COOKIES');
+  });
+});

@@ -1,0 +1,107 @@
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { purgeRemarks } from '../remarks/queries.ts';
+import { bodies, type TestDatabase } from '../testing/databases.ts';
+import { handIn, sayRemark, startTestSchool, type TestSchool } from '../testing/school.ts';
+import { findMedium, keepMedium, purgeMedia, readMedium, readWholeMedium } from './media.ts';
+
+const CHUNK = 256 * 1024;
+
+describe.each(bodies)('media on $name', ({ open }) => {
+  let test: TestDatabase;
+  let school: TestSchool;
+  beforeAll(async () => {
+    test = await open();
+    school = await startTestSchool(test.db);
+  });
+  afterAll(async () => {
+    await school.stop();
+    await test.remove();
+  });
+
+  const keep = (bytes: Buffer) => test.db.transaction((tx) => keepMedium(tx, bytes, 'audio/webm'));
+  async function read(sha256: Buffer, start: number, end: number): Promise<Buffer> {
+    const parts: Buffer[] = [];
+    for await (const part of readMedium(test.db, sha256, start, end)) parts.push(part);
+    return Buffer.concat(parts);
+  }
+
+  it.each([1, CHUNK - 1, CHUNK, CHUNK + 1, 2 * CHUNK, 3 * CHUNK + 17])(
+    'come back byte for byte: %d bytes',
+    async (length) => {
+      const bytes = randomBytes(length);
+      const sha256 = await keep(bytes);
+      expect(sha256.equals(createHash('sha256').update(bytes).digest())).toBe(true);
+      const medium = (await findMedium(test.db, sha256))!;
+      expect(medium).toEqual({ mediaType: 'audio/webm', byteLength: length });
+      expect((await readWholeMedium(test.db, sha256, medium)).equals(bytes)).toBe(true);
+    },
+  );
+
+  it('can be read from anywhere to anywhere, across chunks', async () => {
+    const bytes = randomBytes(3 * CHUNK + 100);
+    const sha256 = await keep(bytes);
+    const edges = [0, 1, CHUNK - 1, CHUNK, CHUNK + 1, 2 * CHUNK, bytes.length - 1];
+    for (const start of edges)
+      for (const end of edges.filter((edge) => edge >= start))
+        expect((await read(sha256, start, end)).equals(bytes.subarray(start, end + 1))).toBe(true);
+  });
+
+  it('are kept once, whoever says the same', async () => {
+    const bytes = randomBytes(CHUNK + 5);
+    await Promise.all([keep(bytes), keep(bytes)]);
+    const sha256 = await keep(bytes);
+    const chunks = await test.db.query('select position from media_chunks where sha256 = $1', [sha256]);
+    expect(chunks).toHaveLength(2);
+  });
+
+  it('go when nothing refers to them, and stay when something does', async () => {
+    const loose = await keep(randomBytes(10));
+    const submission = await handIn(school);
+    const remark = await sayRemark(school, submission);
+    const [{ sound }] = (await test.db.query('select sound from remarks where id = $1', [remark])) as [
+      { sound: Buffer },
+    ];
+    await purgeMedia(test.db);
+    expect(await findMedium(test.db, loose)).toBeUndefined();
+    expect(await findMedium(test.db, sound)).toBeDefined();
+    const [{ file }] = (await test.db.query('select file from submissions where id = $1', [submission])) as [
+      { file: Buffer },
+    ];
+    expect(await findMedium(test.db, file)).toBeDefined();
+  });
+
+  it('what was put aside stays for 30 days and not longer', async () => {
+    const submission = await handIn(school);
+    const [young, old, kept] = [
+      await sayRemark(school, submission),
+      await sayRemark(school, submission),
+      await sayRemark(school, submission),
+    ];
+    const age = (remark: string, days: number) =>
+      test.db.query('update remarks set put_aside_at = now() - make_interval(days => $2) where id = $1', [
+        remark,
+        days,
+      ]);
+    await age(young, 29);
+    await age(old, 31);
+    await purgeRemarks(test.db);
+    const left = (await test.db.query('select id from remarks where submission = $1', [submission])).map(
+      ({ id }) => id,
+    );
+    expect(left.sort()).toEqual([young, kept].sort());
+  });
+
+  it('nothing is kept of a remark whose transaction fails', async () => {
+    const bytes = randomBytes(20);
+    const failing = test.db.transaction(async (tx) => {
+      const sound = await keepMedium(tx, bytes, 'audio/webm');
+      await tx.query(
+        "insert into replies (id, remark, author, text, sound, duration, peaks) values ($1, $1, $1, '', $2, 1, '[]')",
+        [randomUUID(), sound],
+      );
+    });
+    await expect(failing).rejects.toMatchObject({ code: '23503' });
+    expect(await findMedium(test.db, createHash('sha256').update(bytes).digest())).toBeUndefined();
+  });
+});
