@@ -1,0 +1,98 @@
+// @vitest-environment happy-dom
+import { mount } from '@vue/test-utils';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { useDeskKeys } from './use-desk-keys.ts';
+
+const keys = {
+  speak: vi.fn(),
+  hush: vi.fn(),
+  discard: vi.fn(),
+  play: vi.fn(),
+  setKind: vi.fn(),
+  putAside: vi.fn(),
+  step: vi.fn(),
+  stepSentence: vi.fn(),
+  help: vi.fn(),
+};
+const desk = mount(
+  {
+    setup: () => useDeskKeys(keys),
+    template: '<main><article class="folio" tabindex="0" /><textarea /><button>b</button><input type="radio" /></main>',
+  },
+  { attachTo: document.body },
+);
+
+function press(key: string, on = 'main', more: KeyboardEventInit = {}): KeyboardEvent {
+  const event = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more });
+  (on === 'main' ? desk.element : desk.get(on).element).dispatchEvent(event);
+  return event;
+}
+const release = (key: string): boolean => document.dispatchEvent(new KeyboardEvent('keyup', { key, bubbles: true }));
+
+beforeEach(() => {
+  release(' ');
+  for (const key of Object.values(keys)) key.mockReset();
+});
+
+describe('the keys of the desk', () => {
+  it('speak while the space bar is down, once however often it repeats, and never scroll', () => {
+    expect(press(' ').defaultPrevented).toBe(true);
+    press(' ', 'main', { repeat: true });
+    press(' ');
+    expect(keys.speak).toHaveBeenCalledOnce();
+    release('a');
+    expect(keys.hush).not.toHaveBeenCalled();
+    release(' ');
+    expect(keys.hush).toHaveBeenCalledOnce();
+  });
+
+  it('stop when the window loses the keyboard', () => {
+    press(' ');
+    window.dispatchEvent(new Event('blur'));
+    release(' ');
+    expect(keys.hush).toHaveBeenCalledOnce();
+  });
+
+  it('leave the space bar to who types and to what is pressed with it', () => {
+    for (const on of ['textarea', 'button', 'input']) expect(press(' ', on).defaultPrevented).toBe(false);
+    expect(keys.speak).not.toHaveBeenCalled();
+  });
+
+  it('leave every other key to who types, but for Escape', () => {
+    for (const key of ['p', '1', 'Delete', '?', 'b']) press(key, 'textarea');
+    for (const key of [keys.play, keys.setKind, keys.putAside, keys.help, keys.step])
+      expect(key).not.toHaveBeenCalled();
+    press('Escape', 'textarea');
+    expect(keys.discard).toHaveBeenCalledOnce();
+  });
+
+  it('leave the browser its own keys', () => {
+    for (const more of [{ ctrlKey: true }, { metaKey: true }, { altKey: true }])
+      expect(press('p', 'main', more).defaultPrevented).toBe(false);
+    expect(press('f').defaultPrevented).toBe(false);
+    expect(keys.play).not.toHaveBeenCalled();
+  });
+
+  it('do what the list says', () => {
+    press('P');
+    press('b');
+    press('v');
+    press('3');
+    press('9');
+    press('Delete');
+    press('?');
+    expect(keys.play).toHaveBeenCalledOnce();
+    expect(keys.step.mock.calls).toEqual([[1], [-1]]);
+    expect(keys.setKind.mock.calls).toEqual([['repair']]);
+    expect([keys.putAside, keys.help].map(({ mock }) => mock.calls.length)).toEqual([1, 1]);
+  });
+
+  it('walk through sentences only in the work, and leave Shift to the selection', () => {
+    press('ArrowDown');
+    press('ArrowDown', '.folio', { shiftKey: true });
+    expect(keys.stepSentence).not.toHaveBeenCalled();
+    press('ArrowDown', '.folio');
+    press('ArrowUp', '.folio');
+    expect(keys.stepSentence.mock.calls).toEqual([[1], [-1]]);
+  });
+});
