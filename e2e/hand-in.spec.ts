@@ -5,6 +5,8 @@ const STUDENT = 'Chidi Umeh';
 const essay = readFileSync(new URL('../demo/documents/hoku-kalani.docx', import.meta.url));
 const DOCX = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';
 
+test.use({ school: 'hand-in' });
+
 test('a student hands in; what cannot be read is refused with a sentence', async ({ browser, server }) => {
   const student = await enter(browser, server, STUDENT);
   const choose = (name: string, buffer: Buffer) =>

@@ -16,6 +16,8 @@ async function withBrowser(switches: string[], use: (browser: Browser) => Promis
   }
 }
 
+test.use({ school: 'microphone' });
+
 test('without any microphone the practice microphone speaks, and its sentence is transcribed', async ({ server }) => {
   await withBrowser([], async (browser) => {
     const page = await enter(browser, server, TEACHER);

@@ -1,13 +1,17 @@
 import { expect, test as base, type Browser, type Locator, type Page } from '@playwright/test';
 import { Server } from './server.ts';
 
-/** Each file of tests has a school of its own. */
-export const test = base.extend<object, { server: Server }>({
+interface School {
+  /** Files of different names never share a worker, and so each has a school of its own. */
+  school: string;
+  server: Server;
+}
+
+export const test = base.extend<object, School>({
+  school: ['', { scope: 'worker', option: true }],
   server: [
-    // Playwright reads from this pattern which fixtures are needed: none.
-    // eslint-disable-next-line no-empty-pattern
-    async ({}, use) => {
-      const server = await Server.start();
+    async ({ school }, use) => {
+      const server = await Server.start(school);
       await use(server);
       await server.remove();
     },

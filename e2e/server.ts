@@ -18,8 +18,9 @@ export class Server {
     this.#folder = folder;
   }
 
-  static async start(): Promise<Server> {
-    const server = new Server(await mkdtemp(path.join(tmpdir(), 'vivid-e2e-')));
+  /** @param name names its data folder */
+  static async start(name: string): Promise<Server> {
+    const server = new Server(await mkdtemp(path.join(tmpdir(), `vivid-${name}-`)));
     await server.start();
     return server;
   }

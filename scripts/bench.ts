@@ -15,7 +15,7 @@ interface Figure {
 
 /** Measures the running product as a person meets it: a real server process and a real browser. */
 export async function bench(): Promise<object> {
-  const server = await Server.start();
+  const server = await Server.start('bench');
   const browser = await chromium.launch(config.use!.launchOptions);
   try {
     return {

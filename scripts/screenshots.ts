@@ -7,7 +7,7 @@ import config from '../playwright.config.ts';
 
 const FOLDER = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
 
-const server = await Server.start();
+const server = await Server.start('screenshots');
 const browser = await chromium.launch(config.use!.launchOptions);
 
 /** Lets fonts come and ribbons glide to their places. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { PassageAnchor } from '#core/anchor';
 import { sentenceBeside, sentences } from '#core/folio';
 import type { Kind, Remark } from '#contract/remarks';
 import { readPlace, type Place } from '#contract/submissions';
@@ -10,7 +11,7 @@ import { microphoneIsGranted } from '../recorder/microphone.ts';
 import { useRecorder } from '../recorder/use-recorder.ts';
 import { call } from '../shared/api.ts';
 import { useFeedback } from '../shared/feedback-store.ts';
-import { rangeOf } from '../shared/folio/selection.ts';
+import { rangeOf, selectedPassage } from '../shared/folio/selection.ts';
 import { useSelectedPassage } from '../shared/folio/use-selected-passage.ts';
 import { useRibbonFocus } from '../shared/margin/use-ribbon-focus.ts';
 import WorkAndMargin from '../shared/margin/WorkAndMargin.vue';
@@ -85,10 +86,15 @@ const target = computed(() => {
   return 'Select words and hold the space bar to speak. Nothing selected: the whole work.';
 });
 
+/** Browsers tell of a new selection late; keys pressed in quick succession must not act on the one before. */
+const selectedNow = (): PassageAnchor | undefined =>
+  folio.value ? selectedPassage(folio.value, work.value!.folio.text) : undefined;
+
 function speak(): void {
   if (returned.value || !feedback.value) return;
   notice.value = undefined;
-  if (passage.value) return void speaking.speak(passage.value);
+  const selected = selectedNow();
+  if (selected) return void speaking.speak(selected);
   if (!overall.value) return void speaking.speak({ type: 'whole' });
   notice.value = {
     text: 'Select the words that you want to speak about. The remark on the whole work is there already.',
@@ -124,7 +130,7 @@ function step(by: 1 | -1): void {
 
 function stepSentence(by: 1 | -1): void {
   const all = sentences(work.value!.folio.text);
-  const next = sentenceBeside(all, passage.value, by);
+  const next = sentenceBeside(all, selectedNow(), by);
   const range = next && folio.value && rangeOf(folio.value, next);
   if (!range) return;
   const selection = document.getSelection();

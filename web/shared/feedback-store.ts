@@ -10,6 +10,7 @@ export const useFeedback = defineStore('feedback', () => {
   const outbox = useOutbox();
   const work = shallowRef<Work>();
   const fromServer = shallowRef<Feedback>();
+  let wanted: string | undefined;
 
   const feedback = computed(() => {
     if (!work.value || !fromServer.value) return undefined;
@@ -17,6 +18,7 @@ export const useFeedback = defineStore('feedback', () => {
   });
 
   async function load(submission: string): Promise<void> {
+    wanted = submission;
     work.value = undefined;
     fromServer.value = undefined;
     const params = { submission };
@@ -24,6 +26,8 @@ export const useFeedback = defineStore('feedback', () => {
       call(readWork, { params }),
       call(readFeedback, { params }),
     ]);
+    // Somebody who walks on quickly has asked for another work since.
+    if (wanted !== submission) return;
     work.value = readWorkAnswer;
     fromServer.value = readFeedbackAnswer;
   }
