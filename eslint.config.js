@@ -89,7 +89,7 @@ export default ts.config(
     },
   },
   // Tests of the interface read real documents with the server's readers.
-  { files: ['web/**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },
+  { files: ['web/**/*.test.ts', 'web/testing/**'], rules: { 'no-restricted-imports': 'off' } },
   { files: ['cli/**', 'scripts/**', 'demo/make/**'], rules: { 'no-console': 'off' } },
   prettier,
 );

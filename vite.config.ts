@@ -1,13 +1,39 @@
 import vue from '@vitejs/plugin-vue';
+import { cpSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
 import vuetify from 'vite-plugin-vuetify';
 
 const folder = (name: string): string => fileURLToPath(new URL(name, import.meta.url));
 
+/** What PDF pages are drawn with besides code: character maps, standard fonts, picture decoders and colour profiles. */
+function pdfAssets(): Plugin {
+  const from = path.dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
+  const parts = ['cmaps', 'standard_fonts', 'wasm', 'iccs'];
+  return {
+    name: 'pdf-assets',
+    configureServer: ({ middlewares }) => {
+      middlewares.use('/pdf', (request, response, next) => {
+        const [part, name] = (request.url ?? '').split('?')[0]!.split('/').slice(1);
+        if (!part || !name || !parts.includes(part)) return next();
+        void import('node:fs').then(({ createReadStream }) =>
+          createReadStream(path.join(from, part, path.basename(name)))
+            .on('error', () => next())
+            .pipe(response),
+        );
+      });
+    },
+    closeBundle: () => {
+      for (const part of parts) cpSync(path.join(from, part), folder(`./dist/web/pdf/${part}`), { recursive: true });
+    },
+  };
+}
+
 export default defineConfig({
   root: folder('./web'),
-  plugins: [vue(), vuetify({ autoImport: true })],
+  plugins: [vue(), vuetify({ autoImport: true }), pdfAssets()],
   build: { outDir: folder('./dist/web'), emptyOutDir: true, target: 'es2022', assetsInlineLimit: 0 },
   server: { port: 4175, proxy: { '/api': { target: `http://localhost:${process.env.PORT ?? 4174}` } } },
 });

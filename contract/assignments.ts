@@ -1,5 +1,6 @@
+import type { Question as CoreQuestion } from '#core/folio';
 import { z } from 'zod';
-import { Id, Instant } from './basics.ts';
+import { Hundredths, Id, Instant } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 import { Grade } from './grading.ts';
 
@@ -12,6 +13,19 @@ export const AssignmentSummary = z.object({
   dueAt: Instant.nullable(),
 });
 export type AssignmentSummary = z.infer<typeof AssignmentSummary>;
+
+export const Question = z.object({
+  id: Id,
+  kind: z.enum(['short', 'long', 'number', 'choice']),
+  prompt: z.string(),
+  choices: z.array(z.string()),
+  points: Hundredths,
+}) satisfies z.ZodType<CoreQuestion>;
+export type Question = z.infer<typeof Question>;
+
+const MAX_ANSWER_LENGTH = 100_000;
+export const Answers = z.record(Id, z.string().max(MAX_ANSWER_LENGTH));
+export type Answers = z.infer<typeof Answers>;
 
 /** One student in an assignment, as the teacher sees it. */
 export const ClassRow = z.object({
@@ -68,14 +82,21 @@ export type Waiting = z.infer<typeof Waiting>;
 
 /** A student's own work in one assignment. */
 export const OwnWork = z.object({
-  assignment: AssignmentSummary.extend({ brief: z.string() }),
+  assignment: AssignmentSummary.extend({
+    brief: z.string(),
+    /** Where there are any, the work is the answers to them; otherwise it is one or more files. */
+    questions: z.array(Question),
+  }),
   versions: z.array(
     z.object({
       submission: Id,
       version: z.int(),
-      fileName: z.string(),
+      files: z.array(z.string()),
       handedInAt: Instant,
       returnedAt: Instant.nullable(),
+      withdrawnAt: Instant.nullable(),
+      /** No teacher has opened it yet. */
+      canWithdraw: z.boolean(),
     }),
   ),
 });
@@ -91,6 +112,25 @@ export const readAssignment = endpoint({
 export const handIn = endpoint({
   method: 'POST',
   path: '/assignments/:assignment/submissions',
-  file: 'required',
+  file: 'several',
+  answer: z.object({ submission: Id }),
+});
+
+/** What the student has typed so far, here or on another machine. */
+export const readAnswers = endpoint({
+  method: 'GET',
+  path: '/assignments/:assignment/answers',
+  answer: z.object({ answers: Answers }),
+});
+export const keepAnswers = endpoint({
+  method: 'PUT',
+  path: '/assignments/:assignment/answers',
+  body: z.object({ answers: Answers }),
+  answer: z.object({ answers: Answers }),
+});
+export const handInAnswers = endpoint({
+  method: 'POST',
+  path: '/assignments/:assignment/answers/handed-in',
+  body: z.object({ answers: Answers }),
   answer: z.object({ submission: Id }),
 });

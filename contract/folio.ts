@@ -1,35 +1,178 @@
-import type { Folio as CoreFolio, Run as CoreRun, TextBlock as CoreTextBlock } from '#core/folio';
+import type {
+  Folio as CoreFolio,
+  Leaf as CoreLeaf,
+  MathNode as CoreMathNode,
+  Run as CoreRun,
+  Shape as CoreShape,
+  TextBlock as CoreTextBlock,
+} from '#core/folio';
 import { z } from 'zod';
 
 const Mark = z.enum(['bold', 'italic', 'underline', 'strike', 'superscript', 'subscript']);
 const Link = z.string().regex(/^(https?:|mailto:)/i);
+const Color = z.string().regex(/^#[0-9a-f]{6}$/);
+const Offset = z.int().min(0);
+const Points = z.number();
+
+/** Elements of MathML Core that only draw: none of them can run, load or link. */
+export const MATH_ELEMENTS = [
+  'math',
+  'mrow',
+  'mi',
+  'mn',
+  'mo',
+  'ms',
+  'mtext',
+  'mspace',
+  'mfrac',
+  'msqrt',
+  'mroot',
+  'msub',
+  'msup',
+  'msubsup',
+  'munder',
+  'mover',
+  'munderover',
+  'mmultiscripts',
+  'mprescripts',
+  'mtable',
+  'mtr',
+  'mtd',
+  'mpadded',
+  'mphantom',
+  'mstyle',
+  'none',
+] as const;
+export const MATH_ATTRIBUTES = [
+  'mathvariant',
+  'stretchy',
+  'accent',
+  'accentunder',
+  'linethickness',
+  'display',
+] as const;
+
+const MathNode: z.ZodType<CoreMathNode> = z.lazy(() =>
+  z.object({
+    element: z.enum(MATH_ELEMENTS),
+    attributes: z.record(z.string(), z.string()).optional(),
+    children: z.array(z.union([z.string(), MathNode])),
+  }),
+);
+
 const Run = z.object({
   text: z.string(),
   marks: z.array(Mark),
   link: Link.optional(),
   note: z.string().optional(),
+  math: MathNode.optional(),
+  look: z.object({ size: Points.optional(), color: Color.optional() }).optional(),
 }) satisfies z.ZodType<CoreRun>;
 const runs = z.array(Run);
+const align = z.enum(['left', 'center', 'right']).optional();
 
 const TextBlock = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('heading'), level: z.int().min(1).max(6), runs }),
-  z.object({ type: z.literal('paragraph'), runs }),
-  z.object({ type: z.literal('item'), depth: z.int().min(0), marker: z.string(), runs }),
+  z.object({
+    type: z.literal('heading'),
+    level: z.int().min(1).max(6),
+    runs,
+    marker: z.string().optional(),
+    align,
+  }),
+  z.object({ type: z.literal('paragraph'), runs, align }),
+  z.object({ type: z.literal('item'), depth: z.int().min(0), marker: z.string(), runs, align }),
 ]) satisfies z.ZodType<CoreTextBlock>;
+
+const Span = z.int().min(1).max(1000).optional();
 
 const Block = z.union([
   TextBlock,
   z.object({
     type: z.literal('table'),
-    rows: z.array(z.array(z.object({ header: z.boolean(), blocks: z.array(TextBlock) }))),
+    rows: z.array(z.array(z.object({ header: z.boolean(), columns: Span, rows: Span, blocks: z.array(TextBlock) }))),
   }),
   z.object({ type: z.literal('picture'), picture: z.int().min(0), alt: z.string() }),
 ]);
 
-export const Folio = z.object({
-  format: z.literal('docx'),
-  title: z.string(),
-  text: z.string(),
-  leaves: z.array(z.object({ label: z.string(), kind: z.literal('text'), start: z.int().min(0), end: z.int().min(0) })),
+const box = { x: Points, y: Points, width: Points, height: Points };
+
+const Shape = z.object({
+  ...box,
+  geometry: z.enum(['none', 'rectangle', 'rounded', 'ellipse', 'triangle', 'diamond', 'arrow', 'line']),
+  rotation: z.number().optional(),
+  flipped: z.object({ horizontal: z.boolean(), vertical: z.boolean() }).optional(),
+  fill: Color.optional(),
+  line: z.object({ color: Color, width: Points }).optional(),
+  picture: z.int().min(0).optional(),
+  crop: z.tuple([z.number(), z.number(), z.number(), z.number()]).optional(),
+  alt: z.string().optional(),
+  align: z.enum(['top', 'middle', 'bottom']).optional(),
+  inset: z.tuple([Points, Points, Points, Points]).optional(),
   blocks: z.array(Block),
+}) satisfies z.ZodType<CoreShape>;
+
+const place = { label: z.string(), file: z.int().min(0), start: Offset, end: Offset };
+const size = { width: z.number().positive(), height: z.number().positive() };
+
+export const Leaf = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('text'), ...place, blocks: z.array(Block) }),
+  z.object({
+    kind: z.literal('page'),
+    ...place,
+    ...size,
+    page: z.int().min(1),
+    texts: z.array(z.object({ ...box, text: z.string(), glue: z.enum(['', ' ', '\n']), angle: z.number().optional() })),
+  }),
+  z.object({
+    kind: z.literal('slide'),
+    ...place,
+    ...size,
+    background: Color.optional(),
+    shapes: z.array(Shape),
+    notes: z.array(TextBlock),
+  }),
+  z.object({ kind: z.literal('picture'), ...place, ...size, picture: z.int().min(0) }),
+  z.object({ kind: z.literal('sound'), ...place, duration: z.number().positive().nullable(), video: z.boolean() }),
+  z.object({
+    kind: z.literal('sheet'),
+    ...place,
+    rows: z.array(z.array(z.object({ text: z.string(), columns: Span, rows: Span }))),
+  }),
+  z.object({
+    kind: z.literal('answer'),
+    ...place,
+    question: z.uuid(),
+    prompt: z.string(),
+    blocks: z.array(TextBlock),
+  }),
+]) satisfies z.ZodType<CoreLeaf>;
+
+export const Format = z.enum([
+  'docx',
+  'odt',
+  'pdf',
+  'pptx',
+  'odp',
+  'markdown',
+  'text',
+  'html',
+  'png',
+  'jpeg',
+  'webp',
+  'wav',
+  'mp3',
+  'ogg',
+  'webm',
+  'mp4',
+  'csv',
+  'xlsx',
+  'answers',
+]);
+
+export const Folio = z.object({
+  title: z.string(),
+  language: z.string().optional(),
+  files: z.array(z.object({ name: z.string(), format: Format })),
+  text: z.string(),
+  leaves: z.array(Leaf),
 }) satisfies z.ZodType<CoreFolio>;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { AssignmentSummary } from './assignments.ts';
-import { Id, Instant } from './basics.ts';
+import { Anchor } from './anchor.ts';
+import { AssignmentSummary, Question } from './assignments.ts';
+import { Hundredths, Id, Instant, Nothing } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 import { Folio } from './folio.ts';
 import { Grade, Rubric, Scale, Scores } from './grading.ts';
@@ -10,9 +11,11 @@ import { Remark } from './remarks.ts';
 export const Work = z.object({
   id: Id,
   version: z.int(),
-  newestVersion: z.int(),
+  /** All versions that were not withdrawn, the newest first. */
+  versions: z.array(z.object({ id: Id, version: z.int(), handedInAt: Instant, returnedAt: Instant.nullable() })),
   student: z.object({ id: Id, name: z.string() }),
-  fileName: z.string(),
+  /** In the order of the files of its folio. */
+  files: z.array(z.object({ name: z.string(), mediaType: z.string() })),
   handedInAt: Instant,
   late: z.boolean(),
   assignment: AssignmentSummary,
@@ -29,10 +32,26 @@ export const Feedback = z.object({
   rubric: Rubric,
   scale: Scale,
   scores: Scores,
+  questions: z.array(Question),
+  points: z.record(Id, Hundredths),
   /** As it was returned; null while it is a draft. */
   grade: Grade.nullable(),
 });
 export type Feedback = z.infer<typeof Feedback>;
+
+/** A remark on an earlier version, and where it belongs in this one. */
+export const EarlierRemark = z.object({
+  remark: Remark,
+  submission: Id,
+  version: z.int(),
+  status: z.enum(['same', 'moved', 'changed', 'lost']),
+  /** Null where it is lost. */
+  anchor: Anchor.nullable(),
+  confidence: z.number(),
+  /** A teacher put it there by hand. */
+  placed: z.boolean(),
+});
+export type EarlierRemark = z.infer<typeof EarlierRemark>;
 
 /** The place of a work among those of its class that were handed in. */
 export const Place = z.object({
@@ -52,6 +71,31 @@ export const chooseLevel = endpoint({
   body: z.object({ level: Id.nullable() }),
   answer: z.object({ scores: Scores }),
 });
+export const givePoints = endpoint({
+  method: 'PUT',
+  path: '/submissions/:submission/points/:question',
+  body: z.object({ points: Hundredths.min(0).nullable() }),
+  answer: z.object({ points: z.record(Id, Hundredths) }),
+});
+/** Taken back by its student, or brought back again. */
+export const withdrawWork = endpoint({
+  method: 'PUT',
+  path: '/submissions/:submission/withdrawn',
+  body: z.object({ withdrawn: z.boolean() }),
+  answer: Nothing,
+});
+export const readEarlier = endpoint({
+  method: 'GET',
+  path: '/submissions/:submission/earlier',
+  answer: z.array(EarlierRemark),
+});
+/** A teacher says where a remark on an earlier version belongs, or that it belongs nowhere. */
+export const placeEarlier = endpoint({
+  method: 'PUT',
+  path: '/submissions/:submission/earlier/:remark',
+  body: z.object({ anchor: Anchor.nullable() }),
+  answer: EarlierRemark,
+});
 export const returnWork = endpoint({
   method: 'PUT',
   path: '/submissions/:submission/returned',
@@ -59,5 +103,6 @@ export const returnWork = endpoint({
   answer: Feedback,
 });
 
+export const filePath = (submission: string, file: number): string => `/api/submissions/${submission}/files/${file}`;
 export const picturePath = (submission: string, picture: number): string =>
   `/api/submissions/${submission}/pictures/${picture}`;

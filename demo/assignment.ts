@@ -1,10 +1,34 @@
+import type { Question } from '#core/folio';
+
 export const COURSE = 'Reading the Shore';
 
-export const ASSIGNMENT = {
-  title: 'A walk along the shore',
-  brief:
-    'Walk one stretch of the Fennick shore. Say what you saw, what it tells about the place, and where your evidence ends. About 400 words, as a Word document.',
-};
+export interface SampleQuestion {
+  kind: Question['kind'];
+  prompt: string;
+  choices?: string[];
+  points: number;
+}
+
+export interface SampleWork {
+  /** The student's login. */
+  student: string;
+  /** Files in `documents/`. */
+  files?: string[];
+  /** What was typed, in the order of the questions. */
+  answers?: string[];
+  /** How many days before the sample school is filled it came in. */
+  daysAgo: number;
+}
+
+export interface SampleAssignment {
+  title: string;
+  brief: string;
+  dueDaysAgo: number;
+  rubric: SampleCriterion[];
+  questions?: SampleQuestion[];
+  /** In the order in which they came in: a second work of one student is a second version. */
+  works: SampleWork[];
+}
 
 /** Points of the four levels, lowest first. */
 const LEVELS = ['Not yet', 'On the way', 'Secure', 'Strong'];
@@ -21,7 +45,7 @@ const criterion = (title: string, description: string, points: number[], levels:
   levels: levels.map((text, index) => ({ title: LEVELS[index]!, description: text, points: points[index]! })),
 });
 
-export const RUBRIC: SampleCriterion[] = [
+const WALK_RUBRIC: SampleCriterion[] = [
   criterion(
     'Observation',
     'What was seen, and how exactly.',
@@ -57,24 +81,147 @@ export const RUBRIC: SampleCriterion[] = [
   ),
 ];
 
+const short = (title: string, description: string, levels: string[]): SampleCriterion =>
+  criterion(title, description, [1, 2.5, 4, 5], levels);
+
+const CLEAR = short('Clear at a glance', 'Whether somebody who was not there understands it.', [
+  'One has to ask.',
+  'One has to look twice.',
+  'It says what it means.',
+  'One remembers it the next day.',
+]);
+const TRUE = short('True to the place', 'Whether what is shown was really seen.', [
+  'It could be anywhere.',
+  'Some of it is from here.',
+  'It is from here, and from one day.',
+  'It says also what was not seen.',
+]);
+
+const essay = (student: string, daysAgo: number): SampleWork => ({ student, files: [`${student}.docx`], daysAgo });
+
+export const ASSIGNMENTS: SampleAssignment[] = [
+  {
+    title: 'A walk along the shore',
+    brief:
+      'Walk one stretch of the Fennick shore. Say what you saw, what it tells about the place, and where your evidence ends. About 400 words, as a Word document.',
+    dueDaysAgo: 2,
+    rubric: WALK_RUBRIC,
+    works: [
+      essay('amaru-quispe', 6),
+      essay('bronagh-tully', 5.4),
+      essay('dagny-holmqvist', 4.1),
+      essay('eleni-marathou', 3.9),
+      essay('farid-noorzai', 3.2),
+      essay('hoku-kalani', 3),
+      essay('ines-bettencourt', 2.7),
+      essay('jomo-wekesa', 2.4),
+      essay('kateryna-bilyk', 2.1),
+      essay('liang-meixiu', 0.8),
+      { student: 'bronagh-tully', files: ['bronagh-tully-2.docx'], daysAgo: 0.6 },
+    ],
+  },
+  {
+    title: 'A place I know better than others',
+    brief: 'Write about one place on the estuary that you know better than most people do. Any text format will do.',
+    dueDaysAgo: 1.5,
+    rubric: WALK_RUBRIC,
+    works: [
+      { student: 'sione-tuipulotu', files: ['sione-tuipulotu.pdf'], daysAgo: 1.9 },
+      { student: 'thandiwe-moyo', files: ['thandiwe-moyo.odt'], daysAgo: 1.8 },
+      { student: 'usha-ramanathan', files: ['usha-ramanathan.md'], daysAgo: 1.8 },
+      { student: 'vahan-petrosyan', files: ['vahan-petrosyan.txt'], daysAgo: 1.7 },
+      { student: 'wanja-gitau', files: ['wanja-gitau.html'], daysAgo: 1.6 },
+    ],
+  },
+  {
+    title: 'A pitch in six slides',
+    brief: 'Ask the harbour council for one thing. Not more than six slides; what you want to say goes into the notes.',
+    dueDaysAgo: 1.4,
+    rubric: [CLEAR, TRUE],
+    works: [
+      { student: 'mirza-hadzic', files: ['mirza-hadzic.pptx'], daysAgo: 1.5 },
+      { student: 'nomvula-dlangamandla', files: ['nomvula-dlangamandla.odp'], daysAgo: 1.45 },
+    ],
+  },
+  {
+    title: 'A field sketch',
+    brief: 'Draw one thing where it stands. Photograph the page, or scan it, and hand in the picture.',
+    dueDaysAgo: 1.3,
+    rubric: [CLEAR, TRUE],
+    works: [
+      { student: 'oyuna-batbayar', files: ['oyuna-batbayar.png'], daysAgo: 1.4 },
+      { student: 'piotr-wysocki', files: ['piotr-wysocki.jpg'], daysAgo: 1.4 },
+      { student: 'quyen-truong', files: ['quyen-truong.webp', 'xochitl-barrera.csv'], daysAgo: 1.35 },
+    ],
+  },
+  {
+    title: 'An interview on the quay',
+    brief: 'Ask somebody who works on the water one good question, and record the answer. Two minutes at the most.',
+    dueDaysAgo: 1.2,
+    rubric: [CLEAR, TRUE],
+    works: [
+      { student: 'rania-haddadin', files: ['rania-haddadin.ogg'], daysAgo: 1.3 },
+      { student: 'zofia-krol', files: ['zofia-krol.mp3'], daysAgo: 1.3 },
+      { student: 'aroha-ngata', files: ['aroha-ngata.m4a'], daysAgo: 1.25 },
+      { student: 'bashir-osman', files: ['bashir-osman.wav'], daysAgo: 1.25 },
+      { student: 'catrin-pryce', files: ['catrin-pryce.webm'], daysAgo: 1.25 },
+      { student: 'dorji-wangmo', files: ['dorji-wangmo.mp4'], daysAgo: 1.21 },
+    ],
+  },
+  {
+    title: 'A week of tides',
+    brief: 'Write down high and low water of one week as a table, with the height where you can measure it.',
+    dueDaysAgo: 1.1,
+    rubric: [TRUE],
+    works: [
+      { student: 'xochitl-barrera', files: ['xochitl-barrera.csv'], daysAgo: 1.2 },
+      { student: 'yusuf-demirkan', files: ['yusuf-demirkan.xlsx'], daysAgo: 1.15 },
+    ],
+  },
+  {
+    title: 'Tide arithmetic',
+    brief: 'Use the tide table of the ninth of March. Show how you got there where it says so.',
+    dueDaysAgo: -3,
+    rubric: [],
+    questions: [
+      { kind: 'number', prompt: 'High water is 4.9 m and low water 0.8 m. What is the range in metres?', points: 2 },
+      {
+        kind: 'choice',
+        prompt: 'In which hour after low water does the water rise quickest?',
+        choices: ['in the first', 'in the third', 'in the sixth'],
+        points: 1,
+      },
+      { kind: 'short', prompt: 'What is the short time called in which the water stands still?', points: 1 },
+      {
+        kind: 'long',
+        prompt:
+          'The ferry needs 1.5 m at the stage, and the bottom there lies at 0.9 m above chart datum. Between which times can it land? Show how you got there.',
+        points: 6,
+      },
+    ],
+    works: [
+      {
+        student: 'giulia-ferrante',
+        answers: [
+          '4.1',
+          'in the third',
+          'slack water',
+          'The ferry needs 0.9 + 1.5 = 2.4 m of tide.\nIn the third hour after low water half of the range has come in, that is 0.8 + 2.05 = 2.85 m.\nSo a little before three hours after low water there is enough, about ten past three in the afternoon, and the same before the next low water.',
+        ],
+        daysAgo: 1,
+      },
+      {
+        student: 'chidi-umeh',
+        answers: ['4,1', 'in the first', 'turn of the tide', 'It can land around high water.'],
+        daysAgo: 0.9,
+      },
+    ],
+  },
+];
+
 export const SCALE = [
   { grade: 'Distinction', from: 85 },
   { grade: 'Merit', from: 70 },
   { grade: 'Pass', from: 50 },
   { grade: 'Not yet', from: 0 },
 ];
-
-/** How many days before the sample school is filled each essay came in; the work was due two days before. */
-export const HANDED_IN: Record<string, number> = {
-  'amaru-quispe': 6,
-  'bronagh-tully': 5.4,
-  'dagny-holmqvist': 4.1,
-  'eleni-marathou': 3.9,
-  'farid-noorzai': 3.2,
-  'hoku-kalani': 3,
-  'ines-bettencourt': 2.7,
-  'jomo-wekesa': 2.4,
-  'kateryna-bilyk': 2.1,
-  'liang-meixiu': 0.8,
-};
-export const DUE_DAYS_AGO = 2;

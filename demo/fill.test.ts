@@ -7,7 +7,10 @@ import {
   selectToMark,
   selectUnanswered,
 } from '../server/assignments/queries.ts';
+import { Folio, Format } from '../contract/folio.ts';
+import { selectEarlier } from '../server/earlier/queries.ts';
 import { selectFeedback, selectPlace } from '../server/submissions/queries.ts';
+import { ASSIGNMENTS } from './assignment.ts';
 import { bodies, type TestDatabase } from '../server/testing/databases.ts';
 import { fillSampleSchool } from './fill.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
@@ -35,7 +38,9 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
   it('waits for both teachers alike, the longest waiting first', async () => {
     for (const name of TEACHERS) {
       const waiting = await selectToMark(test.db, await idOf(name));
-      expect(waiting.map(({ student }) => student)).toEqual([
+      expect(waiting).toHaveLength(29);
+      const walks = waiting.filter(({ assignment }) => assignment.title === ASSIGNMENTS[0]!.title);
+      expect(walks.map(({ student }) => student)).toEqual([
         'Dagny Holmqvist',
         'Eleni Marathou',
         'Farid Noorzai',
@@ -44,9 +49,13 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
         'Jomo Wekesa',
         'Kateryna Bilyk',
         'Liang Meixiu',
+        'Bronagh Tully',
       ]);
-      expect(waiting.filter(({ late }) => late).map(({ student }) => student)).toEqual(['Liang Meixiu']);
-      expect(waiting.map(({ state }) => state)).toEqual(['begun', ...Array<string>(7).fill('waiting')]);
+      expect(walks.filter(({ late }) => late).map(({ student, version }) => [student, version])).toEqual([
+        ['Liang Meixiu', 1],
+        ['Bronagh Tully', 2],
+      ]);
+      expect(walks.map(({ state }) => state)).toEqual(['begun', ...Array<string>(8).fill('waiting')]);
     }
   });
 
@@ -67,7 +76,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
 
   it('counts its class', async () => {
     const [taught] = await selectTaught(test.db, await idOf(TEACHERS[0]!));
-    expect(taught).toMatchObject({ students: 30, handedIn: 10, returned: 2 });
+    expect(taught).toMatchObject({ students: 30, handedIn: 10, returned: 1 });
     const overview = (await selectOverview(test.db, taught!.id))!;
     expect(overview.rows.map(({ student }) => student.name)).toEqual([...STUDENTS].sort());
     const amaru = overview.rows.find(({ student }) => student.name === 'Amaru Quispe')!.submission!;
@@ -86,16 +95,17 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
 
   it('shows a student only their own', async () => {
     const [own] = await selectOwnWork(test.db, await idOf('Dagny Holmqvist'));
-    expect(own!.versions).toMatchObject([{ version: 1, fileName: 'dagny-holmqvist.docx', returnedAt: null }]);
+    expect(own!.versions).toMatchObject([{ version: 1, files: ['dagny-holmqvist.docx'], returnedAt: null }]);
     const [nothing] = await selectOwnWork(test.db, await idOf('Zofia Krol'));
     expect(nothing!.versions).toEqual([]);
     expect(await selectToMark(test.db, await idOf('Zofia Krol'))).toEqual([]);
   });
 
   it('has remarks at the words they are about, with sounds as long as they say', async () => {
-    for (const { essay, remarks } of FEEDBACK) {
-      const [own] = await selectOwnWork(test.db, await idOf(STUDENTS.find((name) => loginOf(name) === essay)!));
-      const feedback = (await selectFeedback(test.db, own!.versions[0]!.submission, 'teacher'))!;
+    for (const { student, remarks } of FEEDBACK) {
+      const own = await selectOwnWork(test.db, await idOf(STUDENTS.find((name) => loginOf(name) === student)!));
+      const work = own.find(({ versions }) => versions.length > 0)!;
+      const feedback = (await selectFeedback(test.db, work.versions.at(-1)!.submission, 'teacher'))!;
       expect(feedback.remarks).toHaveLength(remarks.length);
       for (const { passage, text } of remarks) {
         const remark = feedback.remarks.find(({ transcript }) => transcript!.text === text)!;
@@ -104,6 +114,27 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
         expect(Math.max(...remark.sound.peaks)).toBeGreaterThan(50);
       }
     }
+  });
+
+  it('has a work of every kind of leaf and of every format', async () => {
+    const rows = await test.db.query('select folio from submissions');
+    const folios = rows.map(({ folio }) => Folio.parse(folio));
+    const kinds = new Set(folios.flatMap(({ leaves }) => leaves.map(({ kind }) => kind)));
+    expect([...kinds].sort()).toEqual(['answer', 'page', 'picture', 'sheet', 'slide', 'sound', 'text']);
+    const formats = new Set(folios.flatMap(({ files }) => files.map(({ format }) => format)));
+    expect([...formats].sort()).toEqual([...Format.options].sort());
+    expect(folios.some(({ files }) => files.length > 1)).toBe(true);
+  });
+
+  it('has a second version in which every remark on the first has its place', async () => {
+    const [own] = await selectOwnWork(test.db, await idOf('Bronagh Tully'));
+    const [newest] = own!.versions;
+    const earlier = await selectEarlier(test.db, newest!.submission, 'student');
+    expect(earlier.map(({ status, version }) => [status, version]).sort()).toEqual([
+      ['changed', 1],
+      ['changed', 1],
+      ['same', 1],
+    ]);
   });
 });
 

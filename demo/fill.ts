@@ -1,4 +1,5 @@
 import { passageAnchor, type Anchor } from '#core/anchor';
+import { answersFile, type Folio, type Question } from '#core/folio';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
@@ -8,11 +9,12 @@ import { keepMedium } from '../server/media/media.ts';
 import { insertRemark, upsertListening, upsertTranscript } from '../server/remarks/queries.ts';
 import { insertReply } from '../server/replies/queries.ts';
 import { addCourse, addPerson, enrol } from '../server/school/people.ts';
-import { insertSubmission } from '../server/submissions/insert.ts';
-import { upsertScore } from '../server/submissions/queries.ts';
+import { reattachEarlier } from '../server/earlier/reattach.ts';
+import { insertSubmission, type HandedIn } from '../server/submissions/insert.ts';
+import { markOpened, selectFolio, upsertPoints, upsertScore } from '../server/submissions/queries.ts';
 import { setReturned } from '../server/submissions/return.ts';
 import { hashPassword } from '../server/sessions/passwords.ts';
-import { ASSIGNMENT, COURSE, DUE_DAYS_AGO, HANDED_IN, RUBRIC, SCALE } from './assignment.ts';
+import { ASSIGNMENTS, COURSE, SCALE, type SampleAssignment, type SampleWork } from './assignment.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
 import { FEEDBACK, type SampleFeedback, type SampleRemark, type SpokenLine } from './remarks.ts';
 
@@ -26,12 +28,17 @@ export async function fillSampleSchool(db: Database): Promise<void> {
 async function fill(tx: Queries): Promise<void> {
   await tx.query('insert into school (name, sample) values ($1, true)', ['Fennick Tidal College']);
   const people = await addPeople(tx);
-  const rubric = await addAssignment(tx, people.course);
-  for (const [login, days] of Object.entries(HANDED_IN)) {
-    const student = people.id(login);
-    const submission = await handIn(tx, rubric.assignment, student, login, days);
-    const feedback = FEEDBACK.find(({ essay }) => essay === login);
-    if (feedback) await giveFeedback(tx, { feedback, submission, rubric, teacher: people.teacher, student });
+  const marked = new Set<string>();
+  for (const sample of ASSIGNMENTS) {
+    const added = await addAssignment(tx, people.course, sample);
+    for (const work of sample.works) {
+      const student = people.id(work.student);
+      const submission = await handIn(tx, sample, added, student, work);
+      const feedback = FEEDBACK.find((one) => one.student === work.student && !marked.has(work.student));
+      marked.add(work.student);
+      if (feedback) await giveFeedback(tx, { feedback, submission, added, teacher: people.teacher, student });
+      else await reattachEarlier(tx, submission);
+    }
   }
 }
 
@@ -49,22 +56,27 @@ async function addPeople(db: Queries): Promise<{ course: string; teacher: string
   return { course, teacher: ids.get(loginOf(TEACHERS[0]!))!, id: (login) => ids.get(login)! };
 }
 
-interface AddedRubric {
+interface Added {
   assignment: string;
   criteria: { id: string; levels: string[] }[];
+  questions: Question[];
 }
 
-async function addAssignment(db: Queries, course: string): Promise<AddedRubric> {
+async function addAssignment(
+  db: Queries,
+  course: string,
+  { title, brief, dueDaysAgo, rubric, questions = [] }: SampleAssignment,
+): Promise<Added> {
   const assignment = randomUUID();
   await db.query('insert into assignments (id, course, title, brief, due_at) values ($1, $2, $3, $4, $5)', [
     assignment,
     course,
-    ASSIGNMENT.title,
-    ASSIGNMENT.brief,
-    daysAgo(DUE_DAYS_AGO),
+    title,
+    brief,
+    daysAgo(dueDaysAgo),
   ]);
-  const criteria: AddedRubric['criteria'] = [];
-  for (const [position, { title, description, levels }] of RUBRIC.entries()) {
+  const criteria: Added['criteria'] = [];
+  for (const [position, { title, description, levels }] of rubric.entries()) {
     const id = randomUUID();
     await db.query('insert into criteria (id, assignment, position, title, description) values ($1, $2, $3, $4, $5)', [
       id,
@@ -87,45 +99,79 @@ async function addAssignment(db: Queries, course: string): Promise<AddedRubric> 
       grade,
       from,
     ]);
-  return { assignment, criteria };
+  return { assignment, criteria, questions: await addQuestions(db, assignment, questions) };
 }
 
-async function handIn(db: Queries, assignment: string, student: string, login: string, days: number): Promise<string> {
-  const fileName = `${login}.docx`;
-  const bytes = await readFile(new URL(`./documents/${fileName}`, import.meta.url));
+async function addQuestions(
+  db: Queries,
+  assignment: string,
+  questions: NonNullable<SampleAssignment['questions']>,
+): Promise<Question[]> {
+  const added: Question[] = [];
+  for (const [position, { kind, prompt, choices = [], points }] of questions.entries()) {
+    const question = { id: randomUUID(), kind, prompt, choices, points: points * 100 };
+    await db.query(
+      'insert into questions (id, assignment, position, kind, prompt, choices, points) values ($1, $2, $3, $4, $5, $6, $7)',
+      [question.id, assignment, position, kind, prompt, JSON.stringify(choices), points],
+    );
+    added.push(question);
+  }
+  return added;
+}
+
+async function handIn(
+  db: Queries,
+  { title }: SampleAssignment,
+  { assignment, questions }: Added,
+  student: string,
+  { files = [], answers, daysAgo: days }: SampleWork,
+): Promise<string> {
   const id = randomUUID();
-  const read = await readDocument(bytes, fileName);
-  await insertSubmission(db, { id, assignment, student, fileName, bytes, read, handedInAt: daysAgo(days) });
+  const handedIn: HandedIn[] = await Promise.all(
+    files.map(async (name) => {
+      const bytes = await readFile(new URL(`./documents/${name}`, import.meta.url));
+      return { ...(await readDocument(bytes, name)), bytes };
+    }),
+  );
+  if (answers) {
+    const byQuestion = Object.fromEntries(questions.map((question, index) => [question.id, answers[index] ?? '']));
+    handedIn.push({ file: answersFile(title, questions, byQuestion), pictures: [] });
+  }
+  await insertSubmission(db, { id, assignment, student, files: handedIn, handedInAt: daysAgo(days) });
   return id;
 }
 
 interface Given {
   feedback: SampleFeedback;
   submission: string;
-  rubric: AddedRubric;
+  added: Added;
   teacher: string;
   student: string;
 }
 
-async function giveFeedback(db: Queries, { feedback, submission, rubric, teacher, student }: Given): Promise<void> {
-  const text = await textOf(db, submission);
-  for (const remark of feedback.remarks) await addRemark(db, remark, { submission, text, teacher, student });
+async function giveFeedback(db: Queries, { feedback, submission, added, teacher, student }: Given): Promise<void> {
+  const folio = (await selectFolio(db, submission))!;
+  await markOpened(db, submission);
+  for (const remark of feedback.remarks)
+    await addRemark(db, remark, { submission, anchor: anchorOf(folio, added, remark), teacher, student });
   for (const [index, level] of feedback.levels.entries()) {
-    const criterion = rubric.criteria[index]!;
+    const criterion = added.criteria[index]!;
     if (level !== undefined)
       await upsertScore(db, { submission, criterion: criterion.id, level: criterion.levels[level]!, person: teacher });
   }
+  for (const [index, points] of (feedback.points ?? []).entries())
+    await upsertPoints(db, {
+      submission,
+      question: added.questions[index]!.id,
+      points: points * 100,
+      person: teacher,
+    });
   if (feedback.returned) await setReturned(db, submission, true, teacher);
-}
-
-async function textOf(db: Queries, submission: string): Promise<string> {
-  const [row] = await db.query("select folio->>'text' as text from submissions where id = $1", [submission]);
-  return z.object({ text: z.string() }).parse(row).text;
 }
 
 interface About {
   submission: string;
-  text: string;
+  anchor: Anchor;
   teacher: string;
   student: string;
 }
@@ -133,21 +179,12 @@ interface About {
 async function addRemark(
   tx: Queries,
   remark: SampleRemark,
-  { submission, text, teacher, student }: About,
+  { submission, anchor, teacher, student }: About,
 ): Promise<void> {
   const id = randomUUID();
   const { bytes, duration, peaks } = await voiceOf(remark);
   const sound = await keepMedium(tx, bytes, 'audio/ogg');
-  await insertRemark(tx, {
-    id,
-    submission,
-    author: teacher,
-    kind: remark.kind,
-    anchor: anchorOf(text, remark.passage),
-    sound,
-    duration,
-    peaks,
-  });
+  await insertRemark(tx, { id, submission, author: teacher, kind: remark.kind, anchor, sound, duration, peaks });
   await upsertTranscript(tx, id, { language: 'en', text: remark.text, words: [], source: 'person' });
   if (remark.heard) await upsertListening(tx, id, student, remark.heard === 'finished');
   if (remark.reply) {
@@ -157,12 +194,13 @@ async function addRemark(
   }
 }
 
-function anchorOf(text: string, passage: string | undefined): Anchor {
-  if (passage === undefined) return { type: 'whole' };
+function anchorOf({ text }: Folio, { questions }: Added, { passage, anchor, question }: SampleRemark): Anchor {
+  if (question !== undefined) return { type: 'answer', question: questions[question]!.id };
+  if (passage === undefined) return anchor ?? { type: 'whole' };
   const start = text.indexOf(passage);
-  const anchor = start < 0 ? undefined : passageAnchor(text, start, start + passage.length);
-  if (!anchor) throw new Error(`The sample essay does not say “${passage}”`);
-  return anchor;
+  const found = start < 0 ? undefined : passageAnchor(text, start, start + passage.length);
+  if (!found) throw new Error(`The sample work does not say “${passage}”`);
+  return found;
 }
 
 const Voices = z.record(z.string(), z.object({ duration: z.number(), peaks: z.array(z.int()) }));

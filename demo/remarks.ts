@@ -1,3 +1,4 @@
+import type { Anchor } from '#core/anchor';
 import type { Kind } from '../contract/remarks.ts';
 
 export type Voice = 'rms' | 'slt' | 'awb';
@@ -11,25 +12,31 @@ export interface SpokenLine {
 }
 
 export interface SampleRemark extends SpokenLine {
-  /** Words of the work; the whole work where there are none. */
+  /** Words of the work. */
   passage?: string;
+  /** What else it is about; the whole work where there is neither. */
+  anchor?: Exclude<Anchor, { type: 'passage' | 'answer' }>;
+  /** The number of the question whose answer it is about, from 0. */
+  question?: number;
   kind: Kind;
   heard?: 'begun' | 'finished';
   reply?: { text: string; spoken?: SpokenLine };
 }
 
 export interface SampleFeedback {
-  /** The student's document in `documents/`. */
-  essay: string;
+  /** The student's login; it is about the first work that they handed in. */
+  student: string;
   returned: boolean;
   /** Level chosen for each criterion, counted from 0; undefined where it is not scored yet. */
   levels: (number | undefined)[];
+  /** Points given to answers. */
+  points?: number[];
   remarks: SampleRemark[];
 }
 
 export const FEEDBACK: SampleFeedback[] = [
   {
-    essay: 'amaru-quispe',
+    student: 'amaru-quispe',
     returned: true,
     levels: [3, 1, 2],
     remarks: [
@@ -76,7 +83,7 @@ export const FEEDBACK: SampleFeedback[] = [
     ],
   },
   {
-    essay: 'bronagh-tully',
+    student: 'bronagh-tully',
     returned: true,
     levels: [3, 3, 1],
     remarks: [
@@ -113,7 +120,7 @@ export const FEEDBACK: SampleFeedback[] = [
     ],
   },
   {
-    essay: 'dagny-holmqvist',
+    student: 'dagny-holmqvist',
     returned: false,
     levels: [2, undefined, undefined],
     remarks: [
@@ -137,6 +144,112 @@ export const FEEDBACK: SampleFeedback[] = [
         passage: 'Everybody knows that walls cause erosion.',
         kind: 'repair',
         text: 'If everybody knows it, you need not say it. If they do not, this is the place where your measurement belongs. The metre and a half is your evidence. Use it here.',
+      },
+    ],
+  },
+  {
+    student: 'sione-tuipulotu',
+    returned: false,
+    levels: [3, undefined, undefined],
+    remarks: [
+      {
+        name: 'sione-when',
+        voice: 'rms',
+        passage: 'whether the ferry lands is a question of when, and hardly ever of weather.',
+        kind: 'strength',
+        text: 'One short word carries this whole sentence. Well found.',
+      },
+      {
+        name: 'sione-missing',
+        voice: 'rms',
+        passage: 'so they are missing from my forty-one.',
+        kind: 'next',
+        text: 'You see the hole in your own count. Say how you would go and find the people in it.',
+      },
+    ],
+  },
+  {
+    student: 'mirza-hadzic',
+    returned: false,
+    levels: [3, undefined],
+    remarks: [
+      {
+        name: 'mirza-table',
+        voice: 'slt',
+        anchor: { type: 'region', leaf: 1, x: 0.06, y: 0.27, width: 0.68, height: 0.34 },
+        kind: 'question',
+        text: 'Three numbers would be enough here. Which three would you shout across the water?',
+      },
+      {
+        name: 'mirza-sentence',
+        voice: 'slt',
+        passage: 'Twenty-two of seventy-seven trips should never have begun.',
+        kind: 'strength',
+        text: 'Say this sentence slowly, and then say nothing for a while.',
+      },
+    ],
+  },
+  {
+    student: 'oyuna-batbayar',
+    returned: false,
+    levels: [undefined, 2],
+    remarks: [
+      {
+        name: 'oyuna-edge',
+        voice: 'slt',
+        anchor: { type: 'region', leaf: 0, x: 0.62, y: 0.25, width: 0.33, height: 0.2 },
+        kind: 'question',
+        text: 'You write that the edge is sharp, but your line is soft here. What did you see?',
+      },
+      {
+        name: 'oyuna-wrack',
+        voice: 'slt',
+        anchor: { type: 'region', leaf: 0, x: 0.2, y: 0.63, width: 0.5, height: 0.1 },
+        kind: 'strength',
+        text: 'Three strokes, and it is wrack and nothing else.',
+      },
+    ],
+  },
+  {
+    student: 'rania-haddadin',
+    returned: false,
+    levels: [2, undefined],
+    remarks: [
+      {
+        name: 'rania-question',
+        voice: 'slt',
+        anchor: { type: 'span', leaf: 0, start: 0.2, end: 2.2 },
+        kind: 'next',
+        text: 'This question can be answered with a number. Ask one that needs a story.',
+      },
+    ],
+  },
+  {
+    student: 'xochitl-barrera',
+    returned: false,
+    levels: [],
+    remarks: [
+      {
+        name: 'xochitl-reading',
+        voice: 'rms',
+        anchor: { type: 'cells', leaf: 0, top: 7, left: 4, bottom: 7, right: 6 },
+        kind: 'strength',
+        text: 'You say which figure is not your own. That makes me believe all the others.',
+      },
+    ],
+  },
+  {
+    student: 'giulia-ferrante',
+    returned: false,
+    levels: [],
+    points: [2, 1, 1],
+    remarks: [
+      {
+        name: 'giulia-rule',
+        voice: 'rms',
+        question: 3,
+        kind: 'next',
+        text: 'The answer is right. In the exam I will want to see the rule of twelfths beside it.',
       },
     ],
   },

@@ -1,4 +1,4 @@
-import { enter, expect, openDesk, play, ribbonAbout, saved, select, speak, TEACHER, test } from './school.ts';
+import { enter, expect, openDesk, play, ribbonAbout, saved, select, speak, TEACHER, test, workIn } from './school.ts';
 
 const PASSAGE = 'It looks like good manners, but it is the length of their bills.';
 const STUDENT = 'Eleni Marathou';
@@ -10,7 +10,7 @@ test('a teacher speaks about an essay and returns it; the student listens and an
   const teacher = await enter(browser, server, TEACHER);
 
   await test.step('the teacher sees what waits and opens an essay', async () => {
-    await expect(teacher.getByRole('heading', { name: /To mark/ })).toContainText('8');
+    await expect(teacher.getByRole('heading', { name: /To mark/ })).toContainText('29');
     await openDesk(teacher, STUDENT);
     await expect(teacher.getByRole('heading', { name: 'Six Hours on a Mudflat' })).toBeVisible();
   });
@@ -73,10 +73,14 @@ test('a teacher speaks about an essay and returns it; the student listens and an
 
   const student = await enter(browser, server, STUDENT);
   await test.step('the student sees nothing of it before the return', async () => {
-    await expect(student.getByText('with your teacher')).toBeVisible();
-    await expect(student.getByRole('link', { name: 'Open your feedback' })).toHaveCount(0);
-    await student.goto(teacher.url().replace('/desk/', '/returned/'));
-    await expect(student.getByRole('alert')).toContainText('not for you to see');
+    const work = workIn(student, 'A walk along the shore');
+    await expect(work.getByText('with your teacher')).toBeVisible();
+    await expect(work.getByRole('link', { name: 'Open your feedback' })).toHaveCount(0);
+    await work.getByRole('link', { name: 'Read it' }).click();
+    await expect(student.getByRole('heading', { name: 'Six Hours on a Mudflat' })).toBeVisible();
+    await expect(student.getByText('Your teacher has this version')).toBeVisible();
+    await expect(student.locator('mark')).toHaveCount(0);
+    await expect(student.getByRole('complementary', { name: 'Scores' })).toHaveCount(0);
   });
 
   await test.step('everything is there again after the server was killed', async () => {

@@ -86,3 +86,7 @@ export async function play(ribbon: Locator): Promise<void> {
   await ribbon.getByRole('button', { name: /^Play the remark/ }).click();
   await expect(ribbon.locator('.played').first()).toBeAttached();
 }
+
+/** A student's own work in one assignment. */
+export const workIn = (page: Page, title: string): Locator =>
+  page.locator('section').filter({ has: page.getByRole('heading', { name: title, exact: true }) });

@@ -39,6 +39,11 @@ const BODIES: Record<string, object> = {
   reportHeard: { finished: true },
   makeReply: { text: 'hello', sound: null },
   returnWork: { returned: true },
+  keepAnswers: { answers: {} },
+  handInAnswers: { answers: {} },
+  givePoints: { points: 0 },
+  withdrawWork: { withdrawn: true },
+  placeEarlier: { anchor: null },
 };
 
 async function ask(who: keyof TestSchool['as'], name: string, endpoint: Endpoint) {
@@ -47,6 +52,7 @@ async function ask(who: keyof TestSchool['as'], name: string, endpoint: Endpoint
     submission,
     remark,
     criterion: school.criteria[0]!.id,
+    question: randomUUID(),
     reply: randomUUID(),
   };
   if (name === 'makeRemark') ids.remark = randomUUID();
@@ -102,6 +108,8 @@ const NOT_FOR_STUDENTS = [
   'changeRemark',
   'putRemarkAside',
   'mendTranscript',
+  'givePoints',
+  'placeEarlier',
 ];
 
 describe('before the return', () => {

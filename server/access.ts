@@ -19,21 +19,23 @@ const StandingRow = z.object({
   student: z.boolean(),
   author: z.boolean(),
   returned: z.boolean(),
+  opened: z.boolean(),
 }) satisfies z.ZodType<Standing>;
 
-const ROLES = `
-  exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher') as teacher,
-  exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'student') as student`;
+const TEACHES = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')`;
+const LEARNS = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'student')`;
 
-const WORK = `${ROLES}, s.student = $1 as author, s.returned_at is not null as returned`;
+/** A work that was withdrawn is there for its author alone. */
+const WORK = `s.withdrawn_at is null and ${TEACHES} as teacher, ${LEARNS} as student, s.student = $1 as author,
+  s.returned_at is not null as returned, s.opened_at is not null as opened`;
 
 const STANDING: Record<ObjectKind, string> = {
-  assignment: `select ${ROLES}, false as author, false as returned from assignments a where a.id = $2`,
+  assignment: `select ${TEACHES} as teacher, ${LEARNS} as student, false as author, false as returned, false as opened
+    from assignments a where a.id = $2`,
   submission: `select ${WORK} from submissions s join assignments a on a.id = s.assignment where s.id = $2`,
   remark: `
     select ${WORK} from remarks r join submissions s on s.id = r.submission join assignments a on a.id = s.assignment
-    where r.id = $2 and (r.put_aside_at is null or exists (
-      select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher'))`,
+    where r.id = $2 and (r.put_aside_at is null or ${TEACHES})`,
   reply: `
     select ${WORK} from replies p join remarks r on r.id = p.remark
     join submissions s on s.id = r.submission join assignments a on a.id = s.assignment
@@ -52,6 +54,7 @@ export async function authorise(
 ): Promise<Standing> {
   const standing = await standingTo(db, person, action, params);
   if (may(standing, action)) return standing;
+  if (action === 'work.withdraw' && standing.author) throw problems.opened();
   const readable = action.startsWith('assignment.') ? standing.student : may(standing, 'work.read');
   if (!readable || (standing.author && !standing.returned)) throw problems.notFound();
   const otherwise = { ...standing, returned: !standing.returned };
@@ -72,9 +75,16 @@ async function standingTo(
   return standing;
 }
 
-/** `PUT /remarks/:remark/replies/:reply` makes a reply that does not exist yet, so it is the remark that counts. */
+/**
+ * `PUT /remarks/:remark/replies/:reply` makes a reply that does not exist yet, so it is the remark that counts; and where a
+ * remark is put into a later version, the version counts.
+ */
 function objectOf(action: Action, params: Record<string, string>): ObjectKind {
-  const made: Partial<Record<Action, ObjectKind>> = { 'reply.make': 'remark', 'remark.make': 'submission' };
+  const made: Partial<Record<Action, ObjectKind>> = {
+    'reply.make': 'remark',
+    'remark.make': 'submission',
+    'remark.reattach': 'submission',
+  };
   const kind = made[action] ?? OBJECT_KINDS.find((candidate) => candidate in params);
   if (!kind) throw new Error(`${action} needs an object, but the path names none`);
   return kind;

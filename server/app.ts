@@ -1,9 +1,11 @@
 import compression from 'compression';
 import express, { Router, type Express } from 'express';
 import helmet from 'helmet';
+import { answerRoutes } from './answers/routes.ts';
 import { assignmentRoutes } from './assignments/routes.ts';
 import type { Context } from './context.ts';
 import { problems } from './errors.ts';
+import { earlierRoutes } from './earlier/routes.ts';
 import { answerProblem } from './http/problem-handler.ts';
 import { sameOrigin } from './http/same-origin.ts';
 import { webApp } from './http/web-app.ts';
@@ -20,7 +22,8 @@ const security = (secure: boolean) =>
       useDefaults: false,
       directives: {
         defaultSrc: ["'none'"],
-        scriptSrc: ["'self'"],
+        // PDF pages are drawn with decoders in WebAssembly.
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
         // Vuetify writes its theme into a style element, and components set positions.
         styleSrc: ["'self'", "'unsafe-inline'"],
         fontSrc: ["'self'"],
@@ -61,7 +64,9 @@ function apiRoutes(context: Context): Router {
     schoolRoutes(context),
     sessionRoutes(context),
     assignmentRoutes(context),
+    answerRoutes(context),
     submissionRoutes(context),
+    earlierRoutes(context),
     remarkRoutes(context),
     replyRoutes(context),
   );

@@ -59,19 +59,65 @@ export const problems = {
   badRequest: (detail: string) => new ProblemError(400, 'bad-request', 'Not understood', detail),
   fileMissing: () =>
     new ProblemError(400, 'file-missing', 'No file', 'No file came with this. Choose a file and try again.'),
-  fileEmpty: () =>
-    new ProblemError(
-      422,
-      'file-empty',
-      'Empty file',
-      'This file is empty (0 bytes). Save your work again and hand in the new file.',
-    ),
   fileTooLarge: (limit: number) =>
     new ProblemError(
       413,
       'file-too-large',
       'File too large',
       `This file is larger than ${megabytes(limit)}, which is the most that can be handed in. Make its pictures smaller and try again.`,
+    ),
+  tooManyFiles: (limit: number) =>
+    new ProblemError(
+      413,
+      'too-many-files',
+      'Too many files',
+      `A work can have ${limit} file${limit === 1 ? '' : 's'} at the most.`,
+    ),
+  workTooLarge: (limit: number) =>
+    new ProblemError(
+      413,
+      'work-too-large',
+      'Work too large',
+      `All files together are larger than ${megabytes(limit)}, which is the most that can be handed in.`,
+    ),
+  busy: () =>
+    new ProblemError(
+      503,
+      'busy',
+      'Many are handing in',
+      'Many works are being read at this moment. Nothing was handed in; please try again in a minute.',
+    ),
+  hasQuestions: () =>
+    new ProblemError(
+      409,
+      'has-questions',
+      'Questions to answer',
+      'This assignment is a list of questions: answer them here instead of handing in a file.',
+    ),
+  hasNoQuestions: () =>
+    new ProblemError(409, 'no-questions', 'No questions', 'This assignment has no questions: hand in a file instead.'),
+  notAnAnswer: (question: number) =>
+    new ProblemError(
+      422,
+      'not-an-answer',
+      'Answer not understood',
+      `The answer to question ${question} is not of the kind that is asked for. A number is written like 3.5, without words.`,
+    ),
+  noAnswers: () =>
+    new ProblemError(422, 'no-answers', 'Nothing answered', 'Answer at least one question before you hand in.'),
+  opened: () =>
+    new ProblemError(
+      409,
+      'opened',
+      'Already opened',
+      'Your teacher has already opened this version, so it stays. Hand in a new version instead.',
+    ),
+  pointsRefused: () =>
+    new ProblemError(
+      422,
+      'points-refused',
+      'Points refused',
+      'This question is not part of the work, or gives fewer points.',
     ),
   unreadableDocument: (detail: string) =>
     new ProblemError(422, 'unreadable-document', 'Document cannot be read', detail),
@@ -94,7 +140,7 @@ export const problems = {
       422,
       'anchor-lost',
       'Passage not found',
-      'The words that this remark is about do not stand at that place of the work.',
+      'What this remark is about does not stand at that place of the work.',
     ),
   unknownLevel: () =>
     new ProblemError(

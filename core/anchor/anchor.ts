@@ -16,12 +16,46 @@ export interface PassageAnchor {
   quote: Quote;
 }
 
+/** A box on a page, slide or picture, as fractions of its size: W3C Media Fragments 1.0, `xywh=percent:`. */
+export interface RegionAnchor {
+  type: 'region';
+  leaf: number;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** A stretch of a recording in seconds, `end` exclusive: W3C Media Fragments 1.0, `t=`. */
+export interface SpanAnchor {
+  type: 'span';
+  leaf: number;
+  start: number;
+  end: number;
+}
+
+/** Cells of a table, counted from 0, the last ones included: RFC 7111 counts them from 1. */
+export interface CellsAnchor {
+  type: 'cells';
+  leaf: number;
+  top: number;
+  left: number;
+  bottom: number;
+  right: number;
+}
+
+/** The answer to one question. */
+export interface AnswerAnchor {
+  type: 'answer';
+  question: string;
+}
+
 /** The work as a whole. */
 export interface WholeAnchor {
   type: 'whole';
 }
 
-export type Anchor = PassageAnchor | WholeAnchor;
+export type Anchor = PassageAnchor | RegionAnchor | SpanAnchor | CellsAnchor | AnswerAnchor | WholeAnchor;
 
 /** How much text is kept before and after a passage, in UTF-16 units. */
 export const CONTEXT_LENGTH = 32;
@@ -50,24 +84,6 @@ export function passageAnchor(text: string, start: number, end: number): Passage
       suffix: text.slice(to, characterStart(text, Math.min(text.length, to + CONTEXT_LENGTH))),
     },
   };
-}
-
-/** Whether an anchor fits a text: its quote stands where its offsets say. */
-export function anchorHolds(text: string, anchor: Anchor): boolean {
-  if (anchor.type === 'whole') return true;
-  const { start, end, quote } = anchor;
-  return (
-    quote.exact !== '' &&
-    text.slice(start, end) === quote.exact &&
-    text.slice(0, start).endsWith(quote.prefix) &&
-    text.slice(end).startsWith(quote.suffix)
-  );
-}
-
-/** Reading order: the whole work first, then by start, the longer passage first where two start alike. */
-export function compareAnchors(a: Anchor, b: Anchor): number {
-  if (a.type === 'whole' || b.type === 'whole') return Number(b.type === 'whole') - Number(a.type === 'whole');
-  return a.start - b.start || b.end - a.end;
 }
 
 const splitsCharacter = (text: string, offset: number): boolean =>

@@ -1,6 +1,19 @@
 /** How a run of characters is set. */
 export type Mark = 'bold' | 'italic' | 'underline' | 'strike' | 'superscript' | 'subscript';
 
+/** An element of an equation in MathML Core (https://www.w3.org/TR/mathml-core/), with its words as strings. */
+export interface MathNode {
+  element: string;
+  attributes?: Record<string, string> | undefined;
+  children: (MathNode | string)[];
+}
+
+/** How characters look where the work itself says so, e.g. on a slide: size in points, colour `#rrggbb`. */
+export interface Look {
+  size?: number | undefined;
+  color?: string | undefined;
+}
+
 /** Characters of one look. `text` stands exactly as in the file; a line break is `\n`, a tab `\t`. */
 export interface Run {
   text: string;
@@ -8,18 +21,27 @@ export interface Run {
   link?: string | undefined;
   /** The number of a footnote that is called here. It is numbering, not writing, so such a run has no text. */
   note?: string | undefined;
+  /** An equation; `text` holds its characters in the order in which it draws them. */
+  math?: MathNode | undefined;
+  look?: Look | undefined;
 }
+
+export type Align = 'left' | 'center' | 'right';
 
 export interface Heading {
   type: 'heading';
   /** 1 (highest) to 6. */
   level: number;
   runs: Run[];
+  /** Its number, where headings are numbered. Like every numbering it is no part of the text. */
+  marker?: string | undefined;
+  align?: Align | undefined;
 }
 
 export interface Paragraph {
   type: 'paragraph';
   runs: Run[];
+  align?: Align | undefined;
 }
 
 /** One entry of a list. Its marker is numbering, not writing, so it is no part of the text. */
@@ -29,10 +51,14 @@ export interface ListItem {
   depth: number;
   marker: string;
   runs: Run[];
+  align?: Align | undefined;
 }
 
 export interface TableCell {
   header: boolean;
+  /** How many columns and rows it covers, where that is more than one. */
+  columns?: number | undefined;
+  rows?: number | undefined;
   blocks: TextBlock[];
 }
 
@@ -41,7 +67,7 @@ export interface Table {
   rows: TableCell[][];
 }
 
-/** A picture of the work, by its position among the pictures of the folio. It has no text of its own. */
+/** A picture of the work, by its position among the pictures of its file or folio. It has no text of its own. */
 export interface Picture {
   type: 'picture';
   picture: number;

@@ -6,11 +6,12 @@ import {
   blockText,
   canonicalText,
   countWords,
-  flowingFolio,
+  folioOf,
   pieces,
   sentenceBeside,
   sentences,
   textBlocks,
+  titleOf,
 } from './index.ts';
 
 const run = (text: string, ...marks: Mark[]): Run => ({ text, marks });
@@ -43,10 +44,75 @@ describe('canonicalText', () => {
   });
 });
 
-describe('flowingFolio', () => {
-  it('is called after its highest heading, or else as it is told', () => {
-    expect(flowingFolio('docx', blocks, 'file').title).toBe('Title');
-    expect(flowingFolio('docx', blocks.slice(1), 'file').title).toBe('file');
+describe('titleOf', () => {
+  it('is the highest heading', () => {
+    expect(titleOf(blocks)).toBe('Title');
+    expect(titleOf(blocks.slice(1))).toBeUndefined();
+  });
+});
+
+describe('folioOf', () => {
+  const file = (name: string) => ({
+    name,
+    format: 'docx' as const,
+    title: name,
+    leaves: [{ kind: 'text' as const, label: 'Text', blocks }],
+  });
+
+  it('puts the files of a work one after the other, with one text and one count of pictures', () => {
+    const folio = folioOf([file('one'), file('two')], [1, 1]);
+    const length = canonicalText(blocks).length;
+    expect(folio.text).toBe(canonicalText(blocks).repeat(2));
+    expect(folio.leaves.map(({ file, start, end }) => [file, start, end])).toEqual([
+      [0, 0, length],
+      [1, length, 2 * length],
+    ]);
+    expect(folio.files).toEqual([
+      { name: 'one', format: 'docx' },
+      { name: 'two', format: 'docx' },
+    ]);
+    const second = folio.leaves[1]!;
+    expect(second.kind === 'text' && second.blocks[3]).toEqual({ type: 'picture', picture: 1, alt: 'A wave' });
+    expect(folio.title).toBe('one');
+  });
+
+  it('has the text of every kind of leaf, and none for pictures and sounds', () => {
+    const { text, leaves } = folioOf([
+      {
+        name: 'a',
+        format: 'pdf',
+        title: '',
+        leaves: [
+          {
+            kind: 'page',
+            label: 'Page 1',
+            page: 1,
+            width: 10,
+            height: 10,
+            texts: [
+              { text: 'the ti', glue: '', x: 0, y: 0, width: 1, height: 1 },
+              { text: 'de', glue: ' ', x: 0, y: 0, width: 1, height: 1 },
+              { text: 'turns', glue: '\n', x: 0, y: 0, width: 1, height: 1 },
+            ],
+          },
+          { kind: 'picture', label: 'Picture', picture: 0, width: 1, height: 1 },
+          {
+            kind: 'sheet',
+            label: 'Table',
+            rows: [
+              [{ text: 'a' }, { text: '' }],
+              [{ text: 'b' }, { text: 'c' }],
+            ],
+          },
+        ],
+      },
+    ]);
+    expect(text).toBe('the tide turns\na\t\nb\tc\n');
+    expect(leaves.map(({ start, end }) => [start, end])).toEqual([
+      [0, 15],
+      [15, 15],
+      [15, 22],
+    ]);
   });
 });
 

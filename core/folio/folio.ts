@@ -1,34 +1,104 @@
-import type { Block } from './blocks.ts';
-import { canonicalText } from './text.ts';
+import { isTextBlock, type Block, type TextBlock } from './blocks.ts';
+import { leafText, type Leaf, type NewLeaf } from './leaf.ts';
 
-/** One page, slide, picture, answer or sound of a folio. `start` and `end` are UTF-16 offsets into the canonical text. */
-export interface Leaf {
-  label: string;
-  kind: 'text';
-  start: number;
-  end: number;
+/** What a file of a work is, decided by its bytes. `answers` are typed in the app and have no file. */
+export type Format =
+  | 'docx'
+  | 'odt'
+  | 'pdf'
+  | 'pptx'
+  | 'odp'
+  | 'markdown'
+  | 'text'
+  | 'html'
+  | 'png'
+  | 'jpeg'
+  | 'webp'
+  | 'wav'
+  | 'mp3'
+  | 'ogg'
+  | 'webm'
+  | 'mp4'
+  | 'csv'
+  | 'xlsx'
+  | 'answers';
+
+export interface FolioFile {
+  name: string;
+  format: Format;
+}
+
+/** One file as a reader gives it. Pictures of blocks and leaves are counted from 0 within the file. */
+export interface ReadFile extends FolioFile {
+  title: string;
+  /** BCP 47 tag, where the file names its language. */
+  language?: string | undefined;
+  leaves: NewLeaf[];
 }
 
 /** A submitted work as read into leaves that can be shown and anchored. */
 export interface Folio {
-  format: 'docx';
   title: string;
+  language?: string | undefined;
+  files: FolioFile[];
   /** The canonical text: the one text that reader, screen, anchors and exports share. */
   text: string;
   leaves: Leaf[];
-  blocks: Block[];
 }
 
-/** The folio of a flowing text: one leaf that holds all of it. */
-export function flowingFolio(format: Folio['format'], blocks: Block[], fallbackTitle: string): Folio {
-  const text = canonicalText(blocks);
-  const leaf: Leaf = { label: 'Text', kind: 'text', start: 0, end: text.length };
-  return { format, title: titleOf(blocks) ?? fallbackTitle, text, leaves: [leaf], blocks };
+/**
+ * The folio of a work of one or more files: their leaves one after the other, their texts as one.
+ * @param pictures how many pictures each file brought along, in the same order
+ */
+export function folioOf(files: readonly ReadFile[], pictures: readonly number[] = []): Folio {
+  let at = 0;
+  let before = 0;
+  const leaves = files.flatMap((file, index) => {
+    const shifted = before === 0 ? file.leaves : file.leaves.map((leaf) => withPictures(leaf, before));
+    before += pictures[index] ?? 0;
+    return shifted.map((leaf): Leaf => {
+      const start = at;
+      at += leafText(leaf).length;
+      return { ...leaf, file: index, start, end: at };
+    });
+  });
+  const language = files.find((file) => file.language !== undefined)?.language;
+  return {
+    title: files[0]?.title ?? '',
+    ...(language !== undefined && { language }),
+    files: files.map(({ name, format }) => ({ name, format })),
+    text: leaves.map(leafText).join(''),
+    leaves,
+  };
 }
 
-function titleOf(blocks: Block[]): string | undefined {
+function withPictures(leaf: NewLeaf, by: number): NewLeaf {
+  const shifted = (block: Block): Block =>
+    block.type === 'picture' ? { ...block, picture: block.picture + by } : block;
+  if (leaf.kind === 'text') return { ...leaf, blocks: leaf.blocks.map(shifted) };
+  if (leaf.kind === 'picture') return { ...leaf, picture: leaf.picture + by };
+  if (leaf.kind === 'slide')
+    return {
+      ...leaf,
+      shapes: leaf.shapes.map((shape) =>
+        shape.picture === undefined ? shape : { ...shape, picture: shape.picture + by },
+      ),
+    };
+  return leaf;
+}
+
+/** The words of the highest heading of a text, if it has one. */
+export function titleOf(blocks: readonly Block[]): string | undefined {
   const highest = Math.min(...blocks.map((block) => (block.type === 'heading' ? block.level : Infinity)));
   const heading = blocks.find((block) => block.type === 'heading' && block.level === highest);
-  const title = heading?.type === 'heading' ? heading.runs.map((run) => run.text).join('') : '';
+  const title = heading && isTextBlock(heading) ? wordsOf(heading) : '';
   return title.replace(/\s+/g, ' ').trim() || undefined;
 }
+
+const wordsOf = (block: TextBlock): string => block.runs.map((run) => run.text).join('');
+
+/** The leaf in which an offset of the canonical text lies; the last one for its very end. */
+export const leafAt = (leaves: readonly Leaf[], offset: number): number => {
+  const index = leaves.findIndex(({ start, end }) => offset >= start && offset < end);
+  return index < 0 ? leaves.findLastIndex(({ end }) => end === offset) : index;
+};

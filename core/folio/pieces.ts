@@ -1,4 +1,4 @@
-import type { Mark, Run } from './blocks.ts';
+import type { Look, Mark, MathNode, Run } from './blocks.ts';
 
 /** A stretch of the canonical text that belongs to somebody, e.g. a remark's passage. Offsets in UTF-16 units. */
 export interface Stretch {
@@ -15,6 +15,8 @@ export interface Piece {
   marks: Mark[];
   link?: string | undefined;
   note?: string | undefined;
+  math?: MathNode | undefined;
+  look?: Look | undefined;
   /** Ids of the stretches that cover it, in the order given. */
   covering: string[];
 }
@@ -36,7 +38,10 @@ function cutRun(run: Run, from: number, stretches: readonly Stretch[]): Piece[] 
   if (run.note !== undefined) return [{ text: '', start: from, marks: run.marks, note: run.note, covering: [] }];
   const to = from + run.text.length;
   const touching = stretches.filter((stretch) => stretch.start < to && stretch.end > from);
-  const inside = touching.flatMap(({ start, end }) => [start, end]).filter((cut) => cut > from && cut < to);
+  // An equation is drawn as one thing.
+  const inside = run.math
+    ? []
+    : touching.flatMap(({ start, end }) => [start, end]).filter((cut) => cut > from && cut < to);
   const cuts = [...new Set([from, ...inside, to])].sort((a, b) => a - b);
   return cuts.slice(0, -1).map((start, index) => {
     const end = cuts[index + 1]!;
@@ -45,6 +50,8 @@ function cutRun(run: Run, from: number, stretches: readonly Stretch[]): Piece[] 
       start,
       marks: run.marks,
       link: run.link,
+      math: run.math,
+      look: run.look,
       covering: touching.filter((stretch) => stretch.start < end && stretch.end > start).map(({ id }) => id),
     };
   });

@@ -12,16 +12,19 @@ export function textBlocks(blocks: readonly Block[]): TextBlock[] {
   });
 }
 
-/** The canonical text: characters as they stand in the file, never normalised, `\n` after each block. */
+/** The canonical text of blocks: characters as they stand in the file, never normalised, `\n` after each block. */
 export const canonicalText = (blocks: readonly Block[]): string =>
   textBlocks(blocks)
     .map((block) => `${blockText(block)}\n`)
     .join('');
 
-/** Where each text block starts in the canonical text, as a UTF-16 offset. */
-export function blockStarts(blocks: readonly Block[]): Map<TextBlock, number> {
+/**
+ * Where each text block starts in the canonical text, as a UTF-16 offset.
+ * @param from where the first of them starts
+ */
+export function blockStarts(blocks: readonly Block[], from = 0): Map<TextBlock, number> {
   const starts = new Map<TextBlock, number>();
-  let at = 0;
+  let at = from;
   for (const block of textBlocks(blocks)) {
     starts.set(block, at);
     at += blockText(block).length + 1;

@@ -1,5 +1,5 @@
 import { percentage, type Hundredths } from './hundredths.ts';
-import { total, type Rubric, type Scores, type Total } from './rubric.ts';
+import { total, type Sheet } from './rubric.ts';
 
 /** A step of a grading scale: the grade is given from this share of the possible points upwards. */
 export interface Band {
@@ -32,9 +32,9 @@ export function bandReached(scale: Scale, points: Hundredths, possible: Hundredt
     .reduce<Band | undefined>((best, band) => (best && best.from >= band.from ? best : band), undefined);
 }
 
-/** The grade of a work, once every criterion is scored; undefined before that, or where the rubric gives no points. */
-export function gradeOf(rubric: Rubric, scores: Scores, scale: Scale): Grade | undefined {
-  const sum: Total = total(rubric, scores);
+/** The grade of a work, once everything is scored; undefined before that, or where there are no points to be had. */
+export function gradeOf(sheet: Sheet, scale: Scale): Grade | undefined {
+  const sum = total(sheet);
   if (sum.missing.length > 0 || sum.possible <= 0) return undefined;
   return {
     points: sum.points,

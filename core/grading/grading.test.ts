@@ -17,19 +17,19 @@ const scale: Scale = [
 
 describe('total', () => {
   it('adds the chosen levels and says what is missing', () => {
-    expect(total(rubric, { a: 'a2', c: 'c1' })).toEqual({ points: 1100, possible: 2250, missing: ['b'] });
-    expect(total(rubric, {})).toEqual({ points: 0, possible: 2250, missing: ['a', 'b', 'c'] });
+    expect(total({ rubric, scores: { a: 'a2', c: 'c1' } })).toEqual({ points: 1100, possible: 2250, missing: ['b'] });
+    expect(total({ rubric, scores: {} })).toEqual({ points: 0, possible: 2250, missing: ['a', 'b', 'c'] });
   });
 
   it('does not guess at a level that is not there', () => {
-    expect(() => total(rubric, { a: 'b1' })).toThrow('“Observation” has no level b1');
+    expect(() => total({ rubric, scores: { a: 'b1' } })).toThrow('“Observation” has no level b1');
   });
 });
 
 describe('gradeOf', () => {
   it('is there when all is scored, and not before', () => {
-    expect(gradeOf(rubric, { a: 'a2', b: 'b2' }, scale)).toBeUndefined();
-    expect(gradeOf(rubric, { a: 'a2', b: 'b2', c: 'c1' }, scale)).toEqual({
+    expect(gradeOf({ rubric, scores: { a: 'a2', b: 'b2' } }, scale)).toBeUndefined();
+    expect(gradeOf({ rubric, scores: { a: 'a2', b: 'b2', c: 'c1' } }, scale)).toEqual({
       points: 1850,
       possible: 2250,
       percentage: 8222,
@@ -38,11 +38,11 @@ describe('gradeOf', () => {
   });
 
   it('has no name below the lowest band, and is none where no points can be had', () => {
-    expect(gradeOf(rubric, { a: 'a1', b: 'b1', c: 'c1' }, scale.slice(0, 2))).toMatchObject({
+    expect(gradeOf({ rubric, scores: { a: 'a1', b: 'b1', c: 'c1' } }, scale.slice(0, 2))).toMatchObject({
       points: 300,
       grade: undefined,
     });
-    expect(gradeOf([], {}, scale)).toBeUndefined();
+    expect(gradeOf({ rubric: [], scores: {} }, scale)).toBeUndefined();
   });
 });
 

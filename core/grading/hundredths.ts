@@ -20,3 +20,14 @@ export function percentage(points: Hundredths, possible: Hundredths): Hundredths
   if (possible <= 0) throw new RangeError('A percentage needs more than 0 possible points');
   return Math.floor((2 * 10_000 * points + possible) / (2 * possible));
 }
+
+/**
+ * `7.5` → `750`; a comma is a decimal point, too.
+ * @returns undefined where it is no number with at most two decimals
+ */
+export function parseHundredths(text: string): Hundredths | undefined {
+  const [, sign, whole, fraction = ''] = /^\s*([+-]?)(\d{1,9})(?:[.,](\d{0,2}))?\s*$/.exec(text) ?? [];
+  if (whole === undefined) return undefined;
+  const value = Number(whole) * 100 + Number(fraction.padEnd(2, '0'));
+  return sign === '-' && value > 0 ? -value : value;
+}

@@ -8,6 +8,8 @@ export interface Standing {
   author: boolean;
   /** The feedback on this work has been returned. */
   returned: boolean;
+  /** A teacher has opened it. */
+  opened: boolean;
 }
 
 const teacher = ({ teacher }: Standing): boolean => teacher;
@@ -23,12 +25,15 @@ export const permissions = {
   'assignment.handIn': ({ student }: Standing): boolean => student,
   'work.read': readerOfWork,
   'work.place': teacher,
+  'work.withdraw': ({ author, opened, returned }: Standing): boolean => author && !opened && !returned,
   'feedback.read': readerOfFeedback,
   'feedback.return': teacher,
   'score.choose': draftOfTeacher,
+  'points.give': draftOfTeacher,
   'remark.make': draftOfTeacher,
   'remark.change': draftOfTeacher,
   'remark.putAside': draftOfTeacher,
+  'remark.reattach': teacher,
   'transcript.mend': teacher,
   'remark.listen': readerOfFeedback,
   'remark.reportHeard': listener,

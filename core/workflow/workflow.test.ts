@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { isLate, may, permissions, workState, type Action, type Standing } from './index.ts';
 
-const nobody: Standing = { teacher: false, student: false, author: false, returned: false };
+const nobody: Standing = { teacher: false, student: false, author: false, returned: false, opened: false };
 const people = {
   nobody,
   teacher: { ...nobody, teacher: true },
@@ -22,7 +22,7 @@ describe('permissions', () => {
   });
 
   it('give the author their work, and the feedback once it is returned', () => {
-    expect(allowed(people.author, false)).toEqual(['assignment.handIn', 'work.read']);
+    expect(allowed(people.author, false)).toEqual(['assignment.handIn', 'work.read', 'work.withdraw']);
     expect(allowed(people.author, true)).toEqual([
       'assignment.handIn',
       'work.read',
@@ -34,8 +34,13 @@ describe('permissions', () => {
     ]);
   });
 
+  it('let the author withdraw a work until somebody has opened it', () => {
+    expect(may({ ...people.author, opened: true }, 'work.withdraw')).toBe(false);
+    expect(may(people.teacher, 'work.withdraw')).toBe(false);
+  });
+
   it('let the teacher change what is not returned, and mend transcripts always', () => {
-    const draft = ['score.choose', 'remark.make', 'remark.change', 'remark.putAside'] as const;
+    const draft = ['score.choose', 'points.give', 'remark.make', 'remark.change', 'remark.putAside'] as const;
     for (const action of draft)
       expect([may(people.teacher, action), may({ ...people.teacher, returned: true }, action)]).toEqual([true, false]);
     expect(may({ ...people.teacher, returned: true }, 'transcript.mend')).toBe(true);

@@ -2,6 +2,7 @@ import { isLate, workState } from '#core/workflow';
 import { z } from 'zod';
 import type { AssignmentOverview, AssignmentSummary, ClassRow, OwnWork, Waiting } from '../../contract/assignments.ts';
 import { Id, Instant } from '../../contract/basics.ts';
+import { selectQuestions } from '../answers/queries.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { GRADE_COLUMNS, GradeRow, gradeOfRow } from '../submissions/grade-row.ts';
 
@@ -20,7 +21,8 @@ export const summaryOfRow = (row: SummaryRow): AssignmentSummary => ({
 /** How many remarks and scores a work has; what is put aside does not count. */
 const WORK_FACTS = `
   (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null) as remarks,
-  (select count(*)::int from scores k where k.submission = s.id) as scores`;
+  ((select count(*) from scores k where k.submission = s.id) +
+   (select count(*) from question_points k where k.submission = s.id))::int as scores`;
 
 const WorkFacts = z.object({
   version: z.int(),
@@ -30,8 +32,10 @@ const WorkFacts = z.object({
   scores: z.int(),
 });
 
-const NEWEST = `not exists (
-  select from submissions n where n.assignment = s.assignment and n.student = s.student and n.version > s.version)`;
+/** The version that counts; what was withdrawn is not there for a teacher. */
+const NEWEST = `s.withdrawn_at is null and not exists (
+  select from submissions n where n.assignment = s.assignment and n.student = s.student
+    and n.version > s.version and n.withdrawn_at is null)`;
 
 /** Replies of a student after which no teacher has said anything. */
 const UNANSWERED = `y.author = s.student and not exists (
@@ -104,7 +108,7 @@ export async function selectTaught(db: Queries, teacher: string): Promise<Waitin
     CountsRow,
     `select ${SUMMARY_COLUMNS},
        (select count(*)::int from enrolments m where m.course = c.id and m.role = 'student') as students,
-       (select count(distinct s.student)::int from submissions s where s.assignment = a.id) as handed_in,
+       (select count(distinct s.student)::int from submissions s where s.assignment = a.id and s.withdrawn_at is null) as handed_in,
        (select count(*)::int from submissions s where s.assignment = a.id and s.returned_at is not null and ${NEWEST}) as returned
      from assignments a join courses c on c.id = a.course
      join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher'
@@ -175,9 +179,11 @@ function classRow(row: z.infer<typeof ClassQueryRow> | z.infer<typeof EmptyClass
 const OwnWorkRow = BriefRow.extend({
   submission: Id.nullable(),
   version: z.int().nullable(),
-  file_name: z.string().nullable(),
+  files: z.array(z.string()),
   handed_in_at: Instant.nullable(),
   returned_at: Instant.nullable(),
+  withdrawn_at: Instant.nullable(),
+  can_withdraw: z.boolean().nullable(),
 });
 
 /** What a student has to do and has done, without a word about drafts of feedback. */
@@ -185,7 +191,9 @@ export async function selectOwnWork(db: Queries, student: string): Promise<OwnWo
   const rows = await select(
     db,
     OwnWorkRow,
-    `select ${SUMMARY_COLUMNS}, a.brief, s.id as submission, s.version, s.file_name, s.handed_in_at, s.returned_at
+    `select ${SUMMARY_COLUMNS}, a.brief, s.id as submission, s.version, s.handed_in_at, s.returned_at, s.withdrawn_at,
+       s.opened_at is null as can_withdraw,
+       coalesce((select jsonb_agg(f.name order by f.position) from submission_files f where f.submission = s.id), '[]') as files
      from assignments a join courses c on c.id = a.course
      join enrolments e on e.course = c.id and e.person = $1 and e.role = 'student'
      left join submissions s on s.assignment = a.id and s.student = $1
@@ -194,15 +202,24 @@ export async function selectOwnWork(db: Queries, student: string): Promise<OwnWo
   );
   const works = new Map<string, OwnWork>();
   for (const row of rows) {
-    const work = works.get(row.assignment) ?? { assignment: { ...summaryOfRow(row), brief: row.brief }, versions: [] };
+    const work = works.get(row.assignment) ?? {
+      assignment: {
+        ...summaryOfRow(row),
+        brief: row.brief,
+        questions: await selectQuestions(db, row.assignment),
+      },
+      versions: [],
+    };
     works.set(row.assignment, work);
-    if (row.submission && row.version && row.file_name && row.handed_in_at)
+    if (row.submission && row.version && row.handed_in_at)
       work.versions.push({
         submission: row.submission,
         version: row.version,
-        fileName: row.file_name,
+        files: row.files,
         handedInAt: row.handed_in_at,
         returnedAt: row.returned_at,
+        withdrawnAt: row.withdrawn_at,
+        canWithdraw: row.can_withdraw === true,
       });
   }
   return [...works.values()];

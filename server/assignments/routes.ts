@@ -2,15 +2,18 @@ import { Router } from 'express';
 import { randomUUID } from 'node:crypto';
 import { handIn, readAssignment, readOwnWork, readWaiting } from '../../contract/assignments.ts';
 import type { Context } from '../context.ts';
-import { DocumentError } from '../documents/document.ts';
+import { selectQuestions } from '../answers/queries.ts';
+import { DocumentError, type ReadResult } from '../documents/document.ts';
+import { ReadersBusy } from '../documents/read-apart.ts';
+import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
-import { insertSubmission } from '../submissions/insert.ts';
+import { insertSubmission, type HandedIn } from '../submissions/insert.ts';
 import { selectOverview, selectOwnWork, selectTaught, selectToMark, selectUnanswered } from './queries.ts';
 
 export function assignmentRoutes(context: Context): Router {
   const router = Router();
-  const { db, readDocument } = context;
+  const { db, readDocument, settings } = context;
 
   serve(router, context, readWaiting, 'own', async ({ person }) => ({
     toMark: await selectToMark(db, person.id),
@@ -26,24 +29,30 @@ export function assignmentRoutes(context: Context): Router {
     return overview;
   });
 
-  serve(router, context, handIn, 'assignment.handIn', async ({ params, person, file }) => {
-    if (file!.bytes.length === 0) throw problems.fileEmpty();
-    const read = await readDocument(file!.bytes, file!.name).catch((error: unknown) => {
-      throw error instanceof DocumentError ? problems.unreadableDocument(error.message) : error;
-    });
+  serve(router, context, handIn, 'assignment.handIn', async ({ params, person, files }) => {
+    const { assignment } = params;
+    if ((await selectQuestions(db, assignment)).length > 0) throw problems.hasQuestions();
+    const together = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
+    if (together > settings.maxFileBytes) throw problems.workTooLarge(settings.maxFileBytes);
+    const handedIn: HandedIn[] = [];
+    // One after the other, so that nobody's many files keep all readers from the others.
+    for (const { name, bytes } of files) handedIn.push({ ...(await readOrRefuse(bytes, name, files.length)), bytes });
     const submission = randomUUID();
-    const { name: fileName, bytes } = file!;
     await db.transaction((tx) =>
-      insertSubmission(tx, {
-        id: submission,
-        assignment: params.assignment,
-        student: person.id,
-        fileName,
-        bytes,
-        read,
-      }),
+      insertSubmission(tx, { id: submission, assignment, student: person.id, files: handedIn }),
     );
+    reattachSoon(context, submission);
     return { submission };
   });
   return router;
+
+  async function readOrRefuse(bytes: Buffer, name: string, count: number): Promise<ReadResult> {
+    try {
+      return await readDocument(bytes, name);
+    } catch (error) {
+      if (error instanceof ReadersBusy) throw problems.busy();
+      if (!(error instanceof DocumentError)) throw error;
+      throw problems.unreadableDocument(count > 1 ? `${name}: ${error.message}` : error.message);
+    }
+  }
 }

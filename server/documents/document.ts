@@ -1,13 +1,13 @@
-import type { Folio } from '#core/folio';
+import type { Format, ReadFile } from '#core/folio';
 
 export interface DocumentPicture {
   mediaType: string;
   bytes: Uint8Array;
 }
 
-/** A document as read: its folio, and the pictures that the folio counts. */
+/** One file as read: its part of the folio, and the pictures that it counts. */
 export interface ReadResult {
-  folio: Folio;
+  file: ReadFile;
   pictures: DocumentPicture[];
 }
 
@@ -19,25 +19,94 @@ export class DocumentError extends Error {
   }
 }
 
+/** What people call each format. */
+export const FORMAT_NAMES: Record<Exclude<Format, 'answers'>, string> = {
+  docx: 'Word document (.docx)',
+  odt: 'OpenDocument text (.odt)',
+  pdf: 'PDF',
+  pptx: 'PowerPoint presentation (.pptx)',
+  odp: 'OpenDocument presentation (.odp)',
+  markdown: 'Markdown text (.md)',
+  text: 'plain text (.txt)',
+  html: 'web page (.html)',
+  png: 'PNG picture',
+  jpeg: 'JPEG picture',
+  webp: 'WebP picture',
+  wav: 'WAV recording',
+  mp3: 'MP3 recording',
+  ogg: 'Ogg recording',
+  webm: 'WebM recording',
+  mp4: 'MP4 recording (.m4a or .mp4)',
+  csv: 'table (.csv)',
+  xlsx: 'Excel workbook (.xlsx)',
+};
+
+export type FileFormat = keyof typeof FORMAT_NAMES;
+
 export const documentErrors = {
   empty: () => new DocumentError('This file is empty (0 bytes). Save your work again and hand in the new file.'),
   unknown: () =>
     new DocumentError(
-      'This file is not a Word document (.docx), whatever its name says. Save your work as .docx and hand that in.',
+      'This file is of a kind that cannot be read here. Texts (.docx, .odt, .pdf, .md, .txt, .html), slides (.pptx, .odp), pictures (.png, .jpg, .webp), recordings (.wav, .mp3, .ogg, .webm, .m4a, .mp4) and tables (.csv, .xlsx) can be handed in.',
     ),
-  oldWord: () =>
+  otherType: (fileName: string, format: FileFormat) =>
     new DocumentError(
-      'This is a document of an old Word version (.doc), or one with a password. Save it as .docx without a password and hand that in.',
+      `“${fileName}” has the name of another kind of file: inside it is a ${FORMAT_NAMES[format]}. Save it again in the format that its name says, or give it the right ending.`,
     ),
-  broken: () =>
+  otherText: (fileName: string) =>
     new DocumentError(
-      'This Word document is damaged: it cannot be opened. Open it in your word processor, save it again and hand in the new file.',
+      `“${fileName}” has the name of another kind of file: inside it is plain text. Save it again in the format that its name says, or give it the right ending.`,
+    ),
+  oldOffice: () =>
+    new DocumentError(
+      'This file is of an old Office version (.doc, .xls or .ppt). Save it as .docx, .xlsx or .pptx and hand that in.',
+    ),
+  locked: (format?: FileFormat) =>
+    new DocumentError(
+      `This ${format ? FORMAT_NAMES[format] : 'Office file'} is locked with a password. Save it without a password and hand that in.`,
+    ),
+  richText: () =>
+    new DocumentError('Rich Text (.rtf) cannot be read here. Save it as .docx, .odt or PDF and hand that in.'),
+  heic: () =>
+    new DocumentError(
+      'This picture is in the HEIC format of some phones, which browsers cannot show. Save or export it as JPEG (in the phone’s camera settings: “most compatible”) and hand that in.',
+    ),
+  broken: (format: FileFormat) =>
+    new DocumentError(
+      `This ${FORMAT_NAMES[format]} is damaged or not complete: it cannot be opened. Open it in the program that made it, save it again and hand in the new file.`,
+    ),
+  unreadable: () =>
+    new DocumentError(
+      'This file could not be read. Open it in the program that made it, save it again and try once more.',
     ),
   tooLarge: () =>
     new DocumentError('This document unpacks to more than can be read. Make its pictures smaller and try again.'),
-  tooSlow: () =>
-    new DocumentError('This document took too long to read. Save it again as .docx, or split it, and try again.'),
+  tooManyCells: () =>
+    new DocumentError(
+      'This table has more than 50,000 cells, too many to read beside it. Hand in the part that matters.',
+    ),
+  tooManyPages: () =>
+    new DocumentError('This document has more than 500 pages. Hand in the part that matters, or split it.'),
+  tooSlow: () => new DocumentError('This document took too long to read. Save it again, or split it, and try again.'),
   withoutText: () => new DocumentError('There is no text in this document. Check that you chose the right file.'),
+  noPicture: (format: FileFormat) =>
+    new DocumentError(
+      `This ${FORMAT_NAMES[format]} is too large to be shown: at most 100 million pixels. Make it smaller.`,
+    ),
+  noSound: (format: FileFormat) =>
+    new DocumentError(
+      `There is no sound and no picture in this ${FORMAT_NAMES[format]}. Check that you chose the right file.`,
+    ),
 };
+
+/** What a reader of one format gives: its leaves in order. */
+export interface Reading {
+  title?: string | undefined;
+  language?: string | undefined;
+  leaves: ReadFile['leaves'];
+  pictures?: DocumentPicture[];
+}
+
+export type Reader = (bytes: Uint8Array, fileName: string) => Reading | Promise<Reading>;
 
 export type ReadDocument = (bytes: Uint8Array, fileName: string) => Promise<ReadResult>;

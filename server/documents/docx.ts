@@ -1,12 +1,16 @@
-import { countWords, flowingFolio } from '#core/folio';
-import { unzipSync } from 'fflate';
+import { canonicalText, countWords, titleOf } from '#core/folio';
+import { XMLSerializer, type Document, type Element } from '@xmldom/xmldom';
+import { strToU8, zipSync } from 'fflate';
 import mammoth from 'mammoth';
-import path from 'node:path';
+import omml2mathml from 'omml2mathml';
+import path from 'node:path/posix';
+import { documentErrors, type DocumentPicture, type Reader } from './document.ts';
+import { docxNumbering } from './docx-numbering.ts';
 import { blocksOfHtml } from './html-blocks.ts';
-import { documentErrors, type DocumentPicture, type ReadResult } from './document.ts';
-
-/** What a document may unpack to; declared sizes are checked before anything is unpacked. */
-const MAX_UNPACKED_BYTES = 300 * 1024 * 1024;
+import { mathNode } from './math.ts';
+import { Placeholders } from './placeholders.ts';
+import { attribute, descendants, parseXml, path as follow, child } from './xml.ts';
+import { openPackage, type Package } from './zip.ts';
 
 const PICTURE_TYPES = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'image/bmp']);
 
@@ -18,45 +22,103 @@ const STYLES = [
   'br[type="page"] => ',
 ];
 
+/** Tracked changes are shown as accepted (ECMA-376 Part 1, section 17.13.5). */
+const TAKEN_OUT = ['del', 'moveFrom'];
+
 /** Reads an Office Open XML text document (ECMA-376). */
-export async function readDocx(bytes: Uint8Array, fileName: string): Promise<ReadResult> {
-  checkPackage(bytes);
+export const readDocx: Reader = async (bytes) => {
+  const parts = openPackage(bytes, 'docx');
+  const main = mainPart(parts);
+  const placeholders = new Placeholders();
+  const styles = partXml(parts, path.join(path.dirname(main), 'styles.xml'));
+  const prepared = prepare(parts, main, styles, placeholders);
   const pictures: DocumentPicture[] = [];
-  const html = await mammoth
-    .convertToHtml(
-      { buffer: Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength) },
-      {
-        styleMap: STYLES,
-        ignoreEmptyParagraphs: false,
-        convertImage: mammoth.images.imgElement(async (image) => {
-          if (!PICTURE_TYPES.has(image.contentType)) return { src: '' };
-          pictures.push({ mediaType: image.contentType, bytes: await image.readAsBuffer() });
-          return { src: `picture:${pictures.length - 1}` };
-        }),
-      },
-    )
-    .catch(() => {
-      throw documentErrors.broken();
-    });
-  const folio = flowingFolio('docx', blocksOfHtml(html.value), path.parse(fileName).name);
-  if (countWords(folio.text) === 0 && pictures.length === 0) throw documentErrors.withoutText();
-  return { folio, pictures };
+  const html = await mammoth.convertToHtml(
+    { buffer: Buffer.from(prepared.buffer, prepared.byteOffset, prepared.byteLength) },
+    {
+      styleMap: STYLES,
+      ignoreEmptyParagraphs: false,
+      convertImage: mammoth.images.imgElement(async (image) => {
+        if (!PICTURE_TYPES.has(image.contentType)) return { src: '' };
+        pictures.push({ mediaType: image.contentType, bytes: await image.readAsBuffer() });
+        return { src: `picture:${pictures.length - 1}` };
+      }),
+    },
+  );
+  const blocks = placeholders.restore(blocksOfHtml(html.value));
+  if (countWords(canonicalText(blocks)) === 0 && pictures.length === 0) throw documentErrors.withoutText();
+  return {
+    title: titleOf(blocks),
+    language: languageOf(styles),
+    leaves: [{ kind: 'text', label: 'Text', blocks }],
+    pictures,
+  };
+};
+
+function mainPart(parts: Package): string {
+  const relations = partXml(parts, '_rels/.rels');
+  const relation = descendants(relations, 'Relationship').find((one) =>
+    attribute(one, 'Type')?.endsWith('/officeDocument'),
+  );
+  return attribute(relation, 'Target')?.replace(/^\//, '') ?? 'word/document.xml';
 }
 
-function checkPackage(bytes: Uint8Array): void {
-  const names = new Set<string>();
-  let unpacked = 0;
-  try {
-    unzipSync(bytes, {
-      filter: ({ name, originalSize }) => {
-        names.add(name);
-        unpacked += originalSize;
-        return false;
-      },
-    });
-  } catch {
-    throw documentErrors.broken();
+const partXml = (parts: Package, name: string): Document | undefined => {
+  const text = parts.text(name);
+  return text === undefined ? undefined : parseXml(text, 'docx');
+};
+
+/** The same document with its numbers and equations as placeholders, and without what was struck. */
+function prepare(parts: Package, main: string, styles: Document | undefined, placeholders: Placeholders): Uint8Array {
+  const folder = path.dirname(main);
+  const number = docxNumbering(partXml(parts, path.join(folder, 'numbering.xml')), styles);
+  const changed: Record<string, Uint8Array> = {};
+  for (const name of [main, path.join(folder, 'footnotes.xml'), path.join(folder, 'endnotes.xml')]) {
+    const document = partXml(parts, name);
+    if (!document) continue;
+    for (const struck of TAKEN_OUT)
+      for (const element of descendants(document, struck)) element.parentNode?.removeChild(element);
+    for (const paragraph of descendants(document, 'p')) {
+      const marker = paragraph.prefix === 'w' ? number(paragraph) : undefined;
+      if (marker) insertFirst(paragraph, textRun(paragraph, placeholders.number(marker)));
+    }
+    for (const equation of descendants(document, 'oMath')) {
+      const run = textRun(equation, placeholders.math(mathNode(omml2mathml(equation) as never)));
+      equation.parentNode!.replaceChild(run, equation);
+    }
+    for (const display of descendants(document, 'oMathPara')) unwrap(display);
+    changed[name] = strToU8(new XMLSerializer().serializeToString(document));
   }
-  if (unpacked > MAX_UNPACKED_BYTES) throw documentErrors.tooLarge();
-  if (![...names].some((name) => name.startsWith('word/'))) throw documentErrors.unknown();
+  const files = parts.names
+    .filter((name) => !name.endsWith('/'))
+    .map((name) => [name, changed[name] ?? parts.bytes(name)!] as const);
+  return zipSync(Object.fromEntries(files), { level: 0 });
+}
+
+function textRun(near: Element, text: string): Element {
+  const document = near.ownerDocument!;
+  const namespace = near.lookupNamespaceURI('w')!;
+  const run = document.createElementNS(namespace, 'w:r');
+  const words = document.createElementNS(namespace, 'w:t');
+  words.textContent = text;
+  run.appendChild(words);
+  return run;
+}
+
+function insertFirst(paragraph: Element, run: Element): void {
+  const properties = child(paragraph, 'pPr');
+  paragraph.insertBefore(run, properties ? properties.nextSibling : paragraph.firstChild);
+}
+
+function unwrap(element: Element): void {
+  for (const inner of Array.from(element.childNodes))
+    if (inner.nodeName === 'w:r') element.parentNode!.insertBefore(inner, element);
+  element.parentNode!.removeChild(element);
+}
+
+/** The language that the document is written in unless a part of it says otherwise. */
+function languageOf(styles: Document | undefined): string | undefined {
+  const defaults = follow(styles?.documentElement ?? undefined, 'docDefaults', 'rPrDefault', 'rPr');
+  const language = attribute(child(defaults, 'lang'), 'val');
+  return language && /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/.test(language) ? language : undefined;
 }

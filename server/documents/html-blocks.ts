@@ -1,6 +1,7 @@
 import type { Block, Mark, Run, TableCell, TextBlock } from '#core/folio';
 import { isTextBlock } from '#core/folio';
 import { defaultTreeAdapter as tree, parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
+import { listNumber, type Counting } from './list-number.ts';
 
 type Node = DefaultTreeAdapterTypes.Node;
 type Element = DefaultTreeAdapterTypes.Element;
@@ -28,9 +29,10 @@ const SAFE_LINK = /^(https?:\/\/|mailto:)/i;
  * The blocks of an HTML fragment. Only what is named here comes through, so nothing can run or load:
  * headings, paragraphs, lists, tables, pictures of the document itself (`picture:N`), marks and safe links.
  */
-export function blocksOfHtml(html: string): Block[] {
-  return blocksOf(parseFragment(html).childNodes);
-}
+export const blocksOfHtml = (html: string): Block[] => blocksOfNodes(parseFragment(html).childNodes);
+
+/** The same for a tree that was parsed and prepared before. */
+export const blocksOfNodes = (nodes: Node[]): Block[] => blocksOf(nodes);
 
 function blocksOf(nodes: Node[], depth = 0): Block[] {
   const blocks: Block[] = [];
@@ -42,6 +44,7 @@ function blocksOf(nodes: Node[], depth = 0): Block[] {
     loose = [];
   };
   for (const node of nodes) {
+    if (tree.isElementNode(node) && SILENT.has(node.tagName)) continue;
     if (!tree.isElementNode(node) || !BLOCKS[node.tagName]) {
       loose.push(node);
       continue;
@@ -68,14 +71,30 @@ const table: BlockReader = (element) => {
   const rows = descendants(element, 'tr').map((row) => row.childNodes.filter(isCell).map(cellOf));
   return [{ type: 'table', rows }, ...picturesOf(element)];
 };
+/** https://html.spec.whatwg.org/multipage/grouping-content.html#attr-ol-type */
+const COUNTINGS: Record<string, Counting> = {
+  a: 'lowerLetter',
+  A: 'upperLetter',
+  i: 'lowerRoman',
+  I: 'upperRoman',
+};
+
 const list: BlockReader = (element, depth) => {
+  const counting = COUNTINGS[attribute(element, 'type') ?? ''] ?? 'decimal';
   let number = Number(attribute(element, 'start') ?? 1);
   return element.childNodes.filter(tree.isElementNode).flatMap((child) => {
     if (child.tagName !== 'li') return blocksOf([child], depth + 1);
-    const marker = element.tagName === 'ol' ? `${number++}.` : '•';
+    number = Number(attribute(child, 'value') ?? number);
+    const marker = element.tagName === 'ol' ? `${listNumber(number++, counting)}.` : '•';
     return itemOf(child, depth, marker);
   });
 };
+
+/** A term stands as a paragraph of its own, what it means below it as an entry without a number. */
+const definitions: BlockReader = (element, depth) =>
+  element.childNodes
+    .filter(tree.isElementNode)
+    .flatMap((child) => (child.tagName === 'dd' ? itemOf(child, depth, '') : blocksOf([child], depth)));
 
 const BLOCKS: Record<string, BlockReader | undefined> = {
   h1: heading,
@@ -86,14 +105,39 @@ const BLOCKS: Record<string, BlockReader | undefined> = {
   h6: heading,
   p: paragraph,
   pre: paragraph,
-  div: container,
-  section: container,
-  article: container,
-  blockquote: container,
+  ...Object.fromEntries(
+    [
+      ...['html', 'body', 'main', 'div', 'section', 'article', 'header', 'footer', 'nav', 'aside', 'blockquote'],
+      ...['figure', 'details', 'form', 'fieldset', 'center', 'hgroup', 'dt', 'dd', 'hr'],
+    ].map((name) => [name, container]),
+  ),
+  address: paragraph,
+  figcaption: paragraph,
+  summary: paragraph,
   ul: list,
   ol: list,
+  menu: list,
+  dl: definitions,
   table,
 };
+
+/** What holds no words for a reader. */
+const SILENT = new Set([
+  'script',
+  'style',
+  'template',
+  'noscript',
+  'head',
+  'title',
+  'iframe',
+  'object',
+  'svg',
+  'select',
+]);
+
+/** Whether an element begins and ends lines of its own. */
+export const isBlockElement = (name: string): boolean =>
+  name in BLOCKS || ['li', 'tr', 'td', 'th', 'caption'].includes(name);
 
 /** The first text of a list item carries its marker; further paragraphs and lists in it follow below. */
 function itemOf(item: Element, depth: number, marker: string): Block[] {
@@ -108,11 +152,18 @@ const isCell = (node: Node): node is Element =>
 
 const cellOf = (cell: Element): TableCell => ({
   header: cell.tagName === 'th',
+  ...span(cell, 'colspan', 'columns'),
+  ...span(cell, 'rowspan', 'rows'),
   blocks: blocksOf(cell.childNodes).flatMap((block): TextBlock[] => {
     if (isTextBlock(block)) return [block];
     return block.type === 'table' ? block.rows.flat().flatMap((inner) => inner.blocks) : [];
   }),
 });
+
+function span(cell: Element, name: string, field: 'columns' | 'rows'): Partial<TableCell> {
+  const count = Number(attribute(cell, name) ?? 1);
+  return Number.isInteger(count) && count > 1 && count <= 1000 ? { [field]: count } : {};
+}
 
 function runsOf(nodes: Node[], marks: Mark[] = [], link?: string): Run[] {
   return nodes
@@ -126,7 +177,7 @@ function runsOf(nodes: Node[], marks: Mark[] = [], link?: string): Run[] {
 
 function runsOfElement(element: Element, marks: Mark[], link?: string): Run[] {
   if (element.tagName === 'br') return [{ text: '\n', marks }];
-  if (element.tagName === 'script' || element.tagName === 'style') return [];
+  if (SILENT.has(element.tagName)) return [];
   const href = (element.tagName === 'a' && attribute(element, 'href')) || '';
   if (NOTE_BACKLINK.test(href)) return [];
   if (NOTE_CALL.test(href)) return [{ text: '', marks, note: textOf(element).replace(/[[\]]/g, '') }];

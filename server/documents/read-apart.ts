@@ -1,21 +1,48 @@
+import { setTimeout as sleep } from 'node:timers/promises';
 import { threadOf } from '../threads/thread.ts';
 import { DocumentError, documentErrors, type ReadDocument, type ReadResult } from './document.ts';
 import type { ReadAnswer, ReadTask } from './read-worker.ts';
 
 const LIMITS = { maxOldGenerationSizeMb: 1024 };
 const MAX_MILLISECONDS = 30_000;
+/** How many documents are read at once, and how long the others wait for their turn. */
+const MAX_READERS = 2;
+const MAX_WAIT_MILLISECONDS = 60_000;
+
+/** So many documents are being read that this one did not get its turn in time. */
+export class ReadersBusy extends Error {}
+
+const PDF_PACKAGES = ['pdfjs-dist/legacy/build/pdf.mjs', 'pdfjs-dist/legacy/build/pdf.worker.mjs'];
+
+let reading = 0;
 
 /**
  * Reads a document in a thread of its own, with limits of time and memory, so that no document can stall or end the server.
- * @throws DocumentError
+ * @throws DocumentError or ReadersBusy
  */
-export const readDocumentApart: ReadDocument = (bytes, fileName) =>
+export const readDocumentApart: ReadDocument = async (bytes, fileName) => {
+  for (const begun = Date.now(); reading >= MAX_READERS; await sleep(50))
+    if (Date.now() - begun > MAX_WAIT_MILLISECONDS) throw new ReadersBusy();
+  reading++;
+  try {
+    return await readInThread(bytes, fileName);
+  } finally {
+    reading--;
+  }
+};
+
+/** What is needed to read a PDF is larger than everything else together. */
+function packagesFor(bytes: Uint8Array): string[] {
+  const head = Buffer.from(bytes.subarray(0, 1024)).toString('latin1');
+  return head.includes('%PDF-') ? PDF_PACKAGES : [];
+}
+
+const readInThread: ReadDocument = (bytes, fileName) =>
   new Promise<ReadResult>((resolve, reject) => {
-    const worker = threadOf(
-      new URL('./read-worker.ts', import.meta.url),
-      { bytes, fileName } satisfies ReadTask,
-      LIMITS,
-    );
+    const worker = threadOf(new URL('./read-worker.ts', import.meta.url), { bytes, fileName } satisfies ReadTask, {
+      resourceLimits: LIMITS,
+      preload: packagesFor(bytes),
+    });
     const timer = setTimeout(() => {
       reject(documentErrors.tooSlow());
       void worker.terminate();
@@ -25,10 +52,10 @@ export const readDocumentApart: ReadDocument = (bytes, fileName) =>
       else reject(new DocumentError(answer.refused));
     });
     worker.on('error', (error: NodeJS.ErrnoException) => {
-      reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? documentErrors.tooLarge() : documentErrors.broken());
+      reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? documentErrors.tooLarge() : documentErrors.unreadable());
     });
     worker.on('exit', () => {
       clearTimeout(timer);
-      reject(documentErrors.broken());
+      reject(documentErrors.unreadable());
     });
   });

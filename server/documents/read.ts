@@ -1,20 +1,49 @@
-import { documentErrors, type ReadDocument } from './document.ts';
-import { readDocx } from './docx.ts';
+import path from 'node:path';
+import { detectFormat } from './detect.ts';
+import { DocumentError, documentErrors, type FileFormat, type ReadDocument, type Reader } from './document.ts';
 
-const startsWith = (bytes: Uint8Array, signature: number[]): boolean =>
-  signature.every((byte, index) => bytes[index] === byte);
-
-const ZIP = [0x50, 0x4b, 0x03, 0x04];
-/** The container of .doc files and of encrypted .docx files: [MS-CFB] section 2.2. */
-const COMPOUND_FILE = [0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1];
+/** One reader a format, loaded when the first file of its format comes. */
+const READERS: Record<FileFormat, () => Promise<Reader>> = {
+  docx: async () => (await import('./docx.ts')).readDocx,
+  odt: async () => (await import('./odt.ts')).readOdt,
+  pdf: async () => (await import('./pdf.ts')).readPdf,
+  pptx: async () => (await import('./pptx.ts')).readPptx,
+  odp: async () => (await import('./odp.ts')).readOdp,
+  markdown: async () => (await import('./markdown.ts')).readMarkdown,
+  text: async () => (await import('./text.ts')).readText,
+  html: async () => (await import('./html.ts')).readHtml,
+  png: async () => (await import('./picture.ts')).readPicture('png'),
+  jpeg: async () => (await import('./picture.ts')).readPicture('jpeg'),
+  webp: async () => (await import('./picture.ts')).readPicture('webp'),
+  wav: async () => (await import('./sound.ts')).readSound('wav'),
+  mp3: async () => (await import('./sound.ts')).readSound('mp3'),
+  ogg: async () => (await import('./sound.ts')).readSound('ogg'),
+  webm: async () => (await import('./sound.ts')).readSound('webm'),
+  mp4: async () => (await import('./sound.ts')).readSound('mp4'),
+  csv: async () => (await import('./csv.ts')).readCsv,
+  xlsx: async () => (await import('./xlsx.ts')).readXlsx,
+};
 
 /**
  * Reads a document in this thread, choosing the reader by the bytes.
  * @throws DocumentError
  */
 export const readDocument: ReadDocument = async (bytes, fileName) => {
-  if (bytes.length === 0) throw documentErrors.empty();
-  if (startsWith(bytes, COMPOUND_FILE)) throw documentErrors.oldWord();
-  if (!startsWith(bytes, ZIP)) throw documentErrors.unknown();
-  return readDocx(bytes, fileName);
+  const format = await detectFormat(bytes, fileName);
+  const read = await READERS[format]();
+  const { title, language, leaves, pictures = [] } = await readOrRefuse(() => read(bytes, fileName), format);
+  const fallback = path.parse(fileName).name;
+  return {
+    file: { name: fileName, format, title: title ?? fallback, ...(language !== undefined && { language }), leaves },
+    pictures,
+  };
 };
+
+/** Whatever a reader stumbles over is a fault of the file: it gets a sentence, and nobody else notices. */
+async function readOrRefuse<T>(read: () => T | Promise<T>, format: FileFormat): Promise<T> {
+  try {
+    return await read();
+  } catch (error) {
+    throw error instanceof DocumentError ? error : documentErrors.broken(format);
+  }
+}

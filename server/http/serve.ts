@@ -14,6 +14,8 @@ export interface Call<Path extends string, Body> {
   body: Body;
   /** The file that came with the request; absent only where the endpoint calls it optional. */
   file: UploadedFile | undefined;
+  /** All files, where the endpoint takes several. */
+  files: UploadedFile[];
   request: Request;
   response: Response;
 }
@@ -33,7 +35,10 @@ interface SignedInCall {
 
 type SignedInHandler<Path extends string, Body, Answer> = (call: Call<Path, Body> & SignedInCall) => Promise<Answer>;
 
-const NO_STANDING: Standing = { teacher: false, student: false, author: false, returned: false };
+const NO_STANDING: Standing = { teacher: false, student: false, author: false, returned: false, opened: false };
+
+/** How many files one work may have. */
+const MAX_FILES = 20;
 
 /** No recording is cut off: an hour of speech at the bit rate we record with is about 15 MB. */
 const MAX_SOUND_BYTES = 200 * 1024 * 1024;
@@ -59,8 +64,14 @@ export function serve<Path extends string, Body extends z.ZodType, Answer extend
   handle: SignedInHandler<Path, z.infer<Body>, z.infer<Answer>>,
 ): void {
   const limit = action === 'assignment.handIn' ? context.settings.maxFileBytes : MAX_SOUND_BYTES;
-  mount(router, endpoint, [guard(context, action), ...(endpoint.file ? [receiveFile(limit)] : [])], async (call) =>
-    handle({ ...call, ...(call.response.locals as SignedInCall) }),
+  mount(
+    router,
+    endpoint,
+    [
+      guard(context, action),
+      ...(endpoint.file ? [receiveFiles(limit, endpoint.file === 'several' ? MAX_FILES : 1)] : []),
+    ],
+    async (call) => handle({ ...call, ...(call.response.locals as SignedInCall) }),
   );
 }
 
@@ -99,12 +110,14 @@ function mount<Path extends string, Body extends z.ZodType, Answer extends z.Zod
     const body = endpoint.body
       ? parseBody(endpoint.body, request.is('multipart/form-data') ? bodyOfForm(request) : request.body)
       : undefined;
-    const file = fileOf(request);
-    if (endpoint.file === 'required' && !file) throw problems.fileMissing();
+    const files = filesOf(request);
+    const [file] = files;
+    if (endpoint.file && endpoint.file !== 'optional' && !file) throw problems.fileMissing();
     const answer = await handle({
       params: parseParams<Path>(request),
       body: body as z.infer<Body>,
       file,
+      files,
       request,
       response,
     });
@@ -132,19 +145,23 @@ function bodyOfForm(request: Request): unknown {
   }
 }
 
-const receiveFile = (limit: number): RequestHandler => {
+const receiveFiles = (limit: number, count: number): RequestHandler => {
   const upload = multer({
     storage: multer.memoryStorage(),
-    limits: { fileSize: limit, files: 1, fields: 1, fieldSize: 1024 * 1024 },
+    limits: { fileSize: limit, files: count, fields: 1, fieldSize: 1024 * 1024 },
     defParamCharset: 'utf8',
-  }).single('file');
+  }).array('file', count);
   return (request, response, next) =>
     upload(request, response, (error: unknown) => {
-      if (error instanceof multer.MulterError && error.code === 'LIMIT_FILE_SIZE') next(problems.fileTooLarge(limit));
+      const code = error instanceof multer.MulterError ? error.code : undefined;
+      if (code === 'LIMIT_FILE_SIZE') next(problems.fileTooLarge(limit));
+      else if (code === 'LIMIT_FILE_COUNT' || code === 'LIMIT_UNEXPECTED_FILE') next(problems.tooManyFiles(count));
       else if (error) next(problems.badRequest('The upload broke off before all of it had arrived. Please try again.'));
       else next();
     });
 };
 
-const fileOf = (request: Request): UploadedFile | undefined =>
-  request.file && { name: request.file.originalname, bytes: request.file.buffer };
+const filesOf = (request: Request): UploadedFile[] =>
+  Array.isArray(request.files)
+    ? request.files.map(({ originalname, buffer }) => ({ name: originalname, bytes: buffer }))
+    : [];

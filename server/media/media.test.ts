@@ -65,9 +65,9 @@ describe.each(bodies)('media on $name', ({ open }) => {
     await purgeMedia(test.db);
     expect(await findMedium(test.db, loose)).toBeUndefined();
     expect(await findMedium(test.db, sound)).toBeDefined();
-    const [{ file }] = (await test.db.query('select file from submissions where id = $1', [submission])) as [
-      { file: Buffer },
-    ];
+    const [{ file }] = (await test.db.query('select file from submission_files where submission = $1', [
+      submission,
+    ])) as [{ file: Buffer }];
     expect(await findMedium(test.db, file)).toBeDefined();
   });
 

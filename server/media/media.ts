@@ -58,7 +58,7 @@ export async function readWholeMedium(db: Queries, sha256: Buffer, { byteLength 
 export async function purgeMedia(db: Queries): Promise<void> {
   await db.query(`
     delete from media m where
-      not exists (select from submissions s where s.file = m.sha256) and
+      not exists (select from submission_files f where f.file = m.sha256) and
       not exists (select from submission_pictures p where p.file = m.sha256) and
       not exists (select from remarks r where r.sound = m.sha256) and
       not exists (select from replies y where y.sound = m.sha256)`);

@@ -5,7 +5,7 @@ import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { keepMedium } from '../media/media.ts';
 import { soundType } from '../media/sound-type.ts';
-import { selectText } from '../submissions/queries.ts';
+import { selectFolio } from '../submissions/queries.ts';
 import { insertRemark, isSameRemark, selectRemark, upsertTranscript } from './queries.ts';
 
 export interface RemarkRequest {
@@ -20,9 +20,9 @@ export interface RemarkRequest {
 export async function makeRemark({ db, transcriber }: Context, request: RemarkRequest): Promise<Remark> {
   const { id, submission, author, remark, bytes } = request;
   const mediaType = await soundType(bytes);
-  const text = await selectText(db, submission);
-  if (text === undefined) throw problems.notFound();
-  if (!anchorHolds(text, remark.anchor)) throw problems.anchorLost();
+  const folio = await selectFolio(db, submission);
+  if (!folio) throw problems.notFound();
+  if (!anchorHolds(folio, remark.anchor)) throw problems.anchorLost();
 
   await db.transaction(async (tx) => {
     await refuseIfReturned(tx, submission);

@@ -1,4 +1,3 @@
-import { compareAnchors } from '#core/anchor';
 import { z } from 'zod';
 import { Anchor } from '../../contract/anchor.ts';
 import { Id, Instant } from '../../contract/basics.ts';
@@ -37,7 +36,7 @@ const ReplyRow = z.object({
 
 type Wanted = { submission: string; aside?: boolean } | { remark: string };
 
-/** Remarks in reading order, with their transcripts, replies, and whether the student has heard them. */
+/** Remarks in the order in which they were made, with their transcripts, replies, and whether the student has heard them. */
 export async function selectRemarks(db: Queries, wanted: Wanted): Promise<Remark[]> {
   const [condition, value] =
     'remark' in wanted
@@ -63,14 +62,12 @@ export async function selectRemarks(db: Queries, wanted: Wanted): Promise<Remark
      where ${condition} order by y.made_at, y.id`,
     [value],
   );
-  return rows
-    .map((row) =>
-      remarkOfRow(
-        row,
-        replies.filter((reply) => reply.remark === row.id),
-      ),
-    )
-    .sort((a, b) => compareAnchors(a.anchor, b.anchor));
+  return rows.map((row) =>
+    remarkOfRow(
+      row,
+      replies.filter((reply) => reply.remark === row.id),
+    ),
+  );
 }
 
 export const selectRemark = async (db: Queries, remark: string): Promise<Remark | undefined> =>

@@ -86,7 +86,7 @@ describe('every page', () => {
     const response = await fetch(`${school.address}/sign-in`);
     const policy = response.headers.get('Content-Security-Policy')!;
     expect(policy).toContain("default-src 'none'");
-    expect(policy).toContain("script-src 'self';");
+    expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval';");
     expect(policy).not.toMatch(/https?:|\*/);
     expect(response.headers.get('X-Content-Type-Options')).toBe('nosniff');
   });

@@ -1,9 +1,10 @@
-import type { Rubric, Scale, Scores } from '#core/grading';
+import type { QuestionPoints, Rubric, Scale, Scores } from '#core/grading';
 import { isLate } from '#core/workflow';
 import { z } from 'zod';
 import { Hundredths, Id, Instant } from '../../contract/basics.ts';
 import { Folio } from '../../contract/folio.ts';
 import type { Feedback, Place, Work } from '../../contract/submissions.ts';
+import { selectQuestions } from '../answers/queries.ts';
 import { SUMMARY_COLUMNS, summaryOfRow } from '../assignments/queries.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { selectRemarks } from '../remarks/queries.ts';
@@ -12,10 +13,8 @@ import { GRADE_COLUMNS, GradeRow, gradeOfRow } from './grade-row.ts';
 const WorkRow = z.object({
   id: Id,
   version: z.int(),
-  newest: z.int(),
   student: Id,
   name: z.string(),
-  file_name: z.string(),
   handed_in_at: Instant,
   folio: Folio,
   assignment: Id,
@@ -28,8 +27,7 @@ export async function selectWork(db: Queries, submission: string): Promise<Work 
   const row = await selectOne(
     db,
     WorkRow,
-    `select s.id, s.version, s.student, p.name, s.file_name, s.handed_in_at, s.folio, ${SUMMARY_COLUMNS},
-       (select max(n.version) from submissions n where n.assignment = s.assignment and n.student = s.student) as newest
+    `select s.id, s.version, s.student, p.name, s.handed_in_at, s.folio, ${SUMMARY_COLUMNS}
      from submissions s join people p on p.id = s.student
      join assignments a on a.id = s.assignment join courses c on c.id = a.course
      where s.id = $1`,
@@ -39,9 +37,9 @@ export async function selectWork(db: Queries, submission: string): Promise<Work 
     row && {
       id: row.id,
       version: row.version,
-      newestVersion: row.newest,
+      versions: await selectVersions(db, row.assignment, row.student),
       student: { id: row.student, name: row.name },
-      fileName: row.file_name,
+      files: await selectFiles(db, submission),
       handedInAt: row.handed_in_at,
       late: isLate(row.handed_in_at, row.due_at),
       assignment: summaryOfRow(row),
@@ -50,14 +48,60 @@ export async function selectWork(db: Queries, submission: string): Promise<Work 
   );
 }
 
-export async function selectText(db: Queries, submission: string): Promise<string | undefined> {
-  const row = await selectOne(
+const VersionRow = z.object({ id: Id, version: z.int(), handed_in_at: Instant, returned_at: Instant.nullable() });
+
+async function selectVersions(db: Queries, assignment: string, student: string): Promise<Work['versions']> {
+  const rows = await select(
     db,
-    z.object({ text: z.string() }),
-    `select folio->>'text' as text from submissions where id = $1`,
+    VersionRow,
+    `select id, version, handed_in_at, returned_at from submissions
+     where assignment = $1 and student = $2 and withdrawn_at is null order by version desc`,
+    [assignment, student],
+  );
+  return rows.map(({ id, version, handed_in_at, returned_at }) => ({
+    id,
+    version,
+    handedInAt: handed_in_at,
+    returnedAt: returned_at,
+  }));
+}
+
+async function selectFiles(db: Queries, submission: string): Promise<Work['files']> {
+  const rows = await select(
+    db,
+    z.object({ name: z.string(), media_type: z.string() }),
+    `select f.name, m.media_type from submission_files f join media m on m.sha256 = f.file
+     where f.submission = $1 order by f.position`,
     [submission],
   );
-  return row?.text;
+  return rows.map(({ name, media_type }) => ({ name, mediaType: media_type }));
+}
+
+export async function selectFolio(db: Queries, submission: string): Promise<z.infer<typeof Folio> | undefined> {
+  const row = await selectOne(db, z.object({ folio: Folio }), 'select folio from submissions where id = $1', [
+    submission,
+  ]);
+  return row?.folio;
+}
+
+/** Its student cannot withdraw it any more. */
+export async function markOpened(db: Queries, submission: string): Promise<void> {
+  await db.query('update submissions set opened_at = now() where id = $1 and opened_at is null', [submission]);
+}
+
+/** @returns false where a teacher has opened it in the meantime */
+export async function updateWithdrawn(db: Queries, submission: string, withdrawn: boolean): Promise<boolean> {
+  const rows = await db.query(
+    `update submissions set withdrawn_at = case when $2 then coalesce(withdrawn_at, now()) end
+     where id = $1 and opened_at is null returning 1 as one`,
+    [submission, withdrawn],
+  );
+  return rows.length > 0;
+}
+
+/** What was withdrawn can be brought back for 30 days; then it goes. */
+export async function purgeWithdrawn(db: Queries): Promise<void> {
+  await db.query("delete from submissions where withdrawn_at < now() - interval '30 days'");
 }
 
 /** The newest versions of the class in the order of names, and where this one stands. */
@@ -67,8 +111,9 @@ export async function selectPlace(db: Queries, submission: string): Promise<Plac
     z.object({ id: Id, here: z.boolean() }),
     `select s.id, s.student = o.student as here
      from submissions o join submissions s on s.assignment = o.assignment join people p on p.id = s.student
-     where o.id = $1 and not exists (
-       select from submissions n where n.assignment = s.assignment and n.student = s.student and n.version > s.version)
+     where o.id = $1 and s.withdrawn_at is null and not exists (
+       select from submissions n where n.assignment = s.assignment and n.student = s.student
+         and n.version > s.version and n.withdrawn_at is null)
      order by p.name, s.id`,
     [submission],
   );
@@ -102,6 +147,8 @@ export async function selectFeedback(
     rubric: await selectRubric(db, row.assignment),
     scale: await selectScale(db, row.assignment),
     scores: await selectScores(db, submission),
+    questions: await selectQuestions(db, row.assignment),
+    points: await selectPoints(db, submission),
     grade: row.returned_at === null ? null : gradeOfRow(row),
   };
 }
@@ -179,14 +226,60 @@ export async function deleteScore(db: Queries, submission: string, criterion: st
   await db.query('delete from scores where submission = $1 and criterion = $2', [submission, criterion]);
 }
 
-const PictureRow = z.object({ file: z.instanceof(Buffer) });
-
-export async function selectPicture(db: Queries, submission: string, position: number): Promise<Buffer | undefined> {
-  const row = await selectOne(
+export async function selectPoints(db: Queries, submission: string): Promise<QuestionPoints> {
+  const rows = await select(
     db,
-    PictureRow,
-    'select file from submission_pictures where submission = $1 and position = $2',
-    [submission, position],
+    z.object({ question: Id, points: Hundredths }),
+    'select question, (points * 100)::int as points from question_points where submission = $1',
+    [submission],
   );
+  return Object.fromEntries(rows.map(({ question, points }) => [question, points]));
+}
+
+/** @returns false where the question is not one of this work's assignment, or gives fewer points */
+export async function upsertPoints(
+  db: Queries,
+  given: { submission: string; question: string; points: number; person: string },
+): Promise<boolean> {
+  const rows = await db.query(
+    `insert into question_points (submission, question, points, given_by)
+     select s.id, q.id, $3::int / 100.0, $4 from submissions s join questions q on q.assignment = s.assignment and q.id = $2
+     where s.id = $1 and s.returned_at is null and q.points >= $3::int / 100.0
+     on conflict (submission, question) do update set points = excluded.points, given_by = excluded.given_by, given_at = now()
+     returning 1 as one`,
+    [given.submission, given.question, given.points, given.person],
+  );
+  return rows.length > 0;
+}
+
+export async function deletePoints(db: Queries, submission: string, question: string): Promise<void> {
+  await db.query('delete from question_points where submission = $1 and question = $2', [submission, question]);
+}
+
+const FileRow = z.object({ file: z.instanceof(Buffer) });
+
+/** The SHA-256 of a file that was handed in, or of a picture that was found in one. */
+export async function selectFile(
+  db: Queries,
+  table: 'submission_files' | 'submission_pictures',
+  submission: string,
+  position: number,
+): Promise<Buffer | undefined> {
+  const row = await selectOne(db, FileRow, `select file from ${table} where submission = $1 and position = $2`, [
+    submission,
+    position,
+  ]);
   return row?.file;
+}
+
+/** The SHA-256 of each of them, in order. */
+export async function selectHashes(
+  db: Queries,
+  table: 'submission_files' | 'submission_pictures',
+  submission: string,
+): Promise<string[]> {
+  const rows = await select(db, FileRow, `select file from ${table} where submission = $1 order by position`, [
+    submission,
+  ]);
+  return rows.map(({ file }) => file.toString('hex'));
 }

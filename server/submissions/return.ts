@@ -15,7 +15,7 @@ export async function setReturned(
   const before = await selectFeedback(tx, submission, 'teacher');
   if (!before) throw problems.notFound();
   if ((before.returnedAt !== null) === returned) return before;
-  const grade = returned ? gradeOf(before.rubric, before.scores, before.scale) : undefined;
+  const grade = returned ? gradeOf(before, before.scale) : undefined;
   await tx.query(
     `update submissions set returned_at = case when $2 then now() end, returned_by = case when $2 then $3::uuid end,
          points = $4::int / 100.0, possible = $5::int / 100.0, percentage = $6::int / 100.0, grade = $7

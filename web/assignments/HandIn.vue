@@ -1,60 +1,154 @@
 <script setup lang="ts">
 import { handIn } from '#contract/assignments';
-import { ref } from 'vue';
+import { mdiClose } from '@mdi/js';
+import { ref, shallowRef } from 'vue';
 import { call, sentenceOf } from '../shared/api.ts';
 import { useSchool } from '../shared/school.ts';
 
-/** Hands in a file. A refused one leaves everything as it was. */
+/** Hands in one or more files as one work. A refused one leaves everything as it was. */
 const props = defineProps<{ assignment: string; again: boolean }>();
 const emit = defineEmits<{ done: [] }>();
 
+const MAX_FILES = 20;
+const ACCEPTED =
+  '.docx,.odt,.pdf,.pptx,.odp,.md,.txt,.html,.png,.jpg,.jpeg,.webp,.wav,.mp3,.ogg,.opus,.webm,.m4a,.mp4,.csv,.tsv,.xlsx';
+
 const school = useSchool();
-const busy = ref(false);
+const files = shallowRef<File[]>([]);
+const over = ref(false);
+/** How much has arrived, from 0 to 1; then the files are read. */
+const sent = ref<number>();
 const error = ref<string>();
 const done = ref<string>();
 
-async function send(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  if (!file) return;
-  busy.value = true;
-  error.value = undefined;
-  done.value = undefined;
-  try {
-    const { fileBytes } = (await school.load()).limits;
-    if (file.size > fileBytes) throw new TooLarge(fileBytes);
-    await call(handIn, { params: { assignment: props.assignment }, file, fileName: file.name });
-    done.value = `${file.name} has been handed in.`;
-    emit('done');
-  } catch (failure) {
-    error.value = failure instanceof TooLarge ? failure.message : sentenceOf(failure);
-  } finally {
-    busy.value = false;
-    input.value = '';
+function add(list: FileList | null | undefined): void {
+  over.value = false;
+  if (!list?.length || sent.value !== undefined) return;
+  error.value = done.value = undefined;
+  files.value = [...files.value, ...list];
+  if (files.value.length > MAX_FILES) {
+    files.value = files.value.slice(0, MAX_FILES);
+    error.value = `A work can have ${MAX_FILES} files at the most; the others were left out.`;
   }
 }
 
-class TooLarge extends Error {
-  constructor(limit: number) {
-    super(`This file is larger than ${Math.round(limit / 1024 / 1024)} MB. Make its pictures smaller and try again.`);
+function choose(event: Event): void {
+  const input = event.target as HTMLInputElement;
+  add(input.files);
+  input.value = '';
+}
+
+const size = (bytes: number): string =>
+  bytes < 1024 * 1024 ? `${Math.max(1, Math.round(bytes / 1024))} kB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
+
+async function send(): Promise<void> {
+  error.value = done.value = undefined;
+  sent.value = 0;
+  try {
+    const { fileBytes } = (await school.load()).limits;
+    const together = files.value.reduce((sum, file) => sum + file.size, 0);
+    if (together > fileBytes) {
+      error.value = `Together this is more than ${size(fileBytes)}, which is the most that can be handed in. Make pictures smaller, or leave something out.`;
+      return;
+    }
+    await call(handIn, {
+      params: { assignment: props.assignment },
+      files: files.value,
+      onProgress: (share) => (sent.value = share),
+    });
+    const [first, ...rest] = files.value;
+    done.value = `${first!.name}${rest.length > 0 ? ` and ${rest.length} more` : ''} has been handed in.`;
+    files.value = [];
+    emit('done');
+  } catch (failure) {
+    error.value = sentenceOf(failure);
+  } finally {
+    sent.value = undefined;
   }
 }
 </script>
 
 <template>
-  <label class="hand-in" :class="{ busy }">
-    <span class="button">{{ busy ? 'Handing in …' : again ? 'Hand in a new version' : 'Hand in your work' }}</span>
-    <input type="file" accept=".docx" :disabled="busy" @change="send" />
-  </label>
-  <span class="quiet">a Word document (.docx)</span>
-  <p v-if="error" class="error" role="alert">{{ error }}</p>
-  <p v-if="done" role="status">{{ done }}</p>
+  <div
+    class="drop"
+    :class="{ over }"
+    @dragover.prevent="over = true"
+    @dragleave="over = false"
+    @drop.prevent="add($event.dataTransfer?.files)"
+  >
+    <ul v-if="files.length > 0" class="files">
+      <li v-for="(file, index) in files" :key="index">
+        <span class="name">{{ file.name }}</span>
+        <span class="figures quiet">{{ size(file.size) }}</span>
+        <v-btn
+          :icon="mdiClose"
+          size="24"
+          :disabled="sent !== undefined"
+          :aria-label="`Leave out ${file.name}`"
+          @click="files = files.filter((_, at) => at !== index)"
+        />
+      </li>
+    </ul>
+    <div class="row">
+      <label class="choose" :class="{ busy: sent !== undefined }">
+        <span class="button">{{
+          files.length > 0 ? 'Add another file' : again ? 'Choose files for a new version' : 'Choose your files'
+        }}</span>
+        <input type="file" multiple :accept="ACCEPTED" :disabled="sent !== undefined" @change="choose" />
+      </label>
+      <v-btn v-if="files.length > 0" variant="flat" color="primary" :disabled="sent !== undefined" @click="send">
+        {{ again ? 'Hand in the new version' : 'Hand in' }}
+      </v-btn>
+      <span v-else class="quiet">or drop them here: text, PDF, slides, pictures, recordings, tables</span>
+    </div>
+    <div v-if="sent !== undefined" class="progress" role="status">
+      <v-progress-linear
+        :model-value="sent * 100"
+        :indeterminate="sent >= 1"
+        color="primary"
+        height="6"
+        aria-label="Handing in"
+      />
+      <p class="quiet figures">
+        {{
+          sent < 1
+            ? `Sending: ${Math.round(sent * 100)} %`
+            : 'Everything has arrived and is being read. Large files take a few seconds.'
+        }}
+      </p>
+    </div>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="done" role="status">{{ done }}</p>
+  </div>
 </template>
 
 <style scoped>
-.hand-in {
-  display: inline-block;
-  margin-right: 12px;
+.drop {
+  padding: 12px;
+  border: 1px dashed var(--hairline);
+  border-radius: 4px;
+}
+.drop.over {
+  border-color: var(--ink);
+  background: var(--ground);
+}
+.files {
+  margin-bottom: 10px;
+  list-style: none;
+}
+.files li {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.name {
+  overflow-wrap: anywhere;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 14px;
 }
 .button {
   display: inline-block;
@@ -70,12 +164,15 @@ input {
   height: 1px;
   opacity: 0;
 }
-.hand-in:has(:focus-visible) .button {
+.choose:has(:focus-visible) .button {
   outline: 2px solid var(--ink);
   outline-offset: 2px;
 }
 .busy .button {
   opacity: 0.6;
+}
+.progress {
+  margin-top: 12px;
 }
 .quiet {
   color: var(--quiet);

@@ -1,13 +1,32 @@
 <script setup lang="ts">
-import { readOwnWork } from '#contract/assignments';
-import { call } from '../shared/api.ts';
+import { readOwnWork, type OwnWork } from '#contract/assignments';
+import { withdrawWork } from '#contract/submissions';
+import { ref } from 'vue';
+import { call, sentenceOf } from '../shared/api.ts';
 import PageFrame from '../shared/PageFrame.vue';
 import StateNote from '../shared/StateNote.vue';
 import { dayAndTime } from '../shared/time.ts';
 import { useLoaded } from '../shared/use-loaded.ts';
+import AnswerForm from './AnswerForm.vue';
 import HandIn from './HandIn.vue';
 
+type Version = OwnWork['versions'][number];
+
 const { value: works, error, load } = useLoaded(() => call(readOwnWork));
+const refused = ref<{ submission: string; sentence: string }>();
+
+async function withdraw({ submission }: Version, withdrawn: boolean): Promise<void> {
+  refused.value = undefined;
+  try {
+    await call(withdrawWork, { params: { submission }, body: { withdrawn } });
+  } catch (failure) {
+    refused.value = { submission, sentence: sentenceOf(failure) };
+  }
+  await load();
+}
+
+const nameOf = ({ version, files }: Version): string =>
+  `Version ${version}: ${files.length > 0 ? files.join(', ') : 'your answers'}`;
 </script>
 
 <template>
@@ -23,22 +42,36 @@ const { value: works, error, load } = useLoaded(() => call(readOwnWork));
       </p>
       <p class="brief">{{ assignment.brief }}</p>
       <ul v-if="versions.length > 0">
-        <li v-for="version in versions" :key="version.submission">
-          <span>Version {{ version.version }}: {{ version.fileName }}</span>
+        <li v-for="version in versions" :key="version.submission" :class="{ withdrawn: version.withdrawnAt }">
+          <span class="name">{{ nameOf(version) }}</span>
           <span class="figures quiet">handed in {{ dayAndTime(version.handedInAt) }}</span>
-          <v-btn
-            v-if="version.returnedAt"
-            variant="flat"
-            color="primary"
-            size="small"
-            :to="{ name: 'returned', params: { submission: version.submission } }"
-          >
-            Open your feedback
-          </v-btn>
-          <span v-else class="quiet">with your teacher</span>
+          <template v-if="version.withdrawnAt">
+            <span class="quiet">withdrawn; it is kept for 30 days</span>
+            <v-btn size="small" variant="outlined" @click="withdraw(version, false)">Bring it back</v-btn>
+          </template>
+          <template v-else>
+            <v-btn
+              :variant="version.returnedAt ? 'flat' : 'outlined'"
+              :color="version.returnedAt ? 'primary' : undefined"
+              size="small"
+              :to="{ name: 'returned', params: { submission: version.submission } }"
+            >
+              {{ version.returnedAt ? 'Open your feedback' : 'Read it' }}
+            </v-btn>
+            <span v-if="!version.returnedAt" class="quiet">with your teacher</span>
+            <v-btn v-if="version.canWithdraw" size="small" @click="withdraw(version, true)">Withdraw</v-btn>
+          </template>
+          <p v-if="refused?.submission === version.submission" class="error" role="alert">{{ refused.sentence }}</p>
         </li>
       </ul>
-      <HandIn :assignment="assignment.id" :again="versions.length > 0" @done="load" />
+      <AnswerForm
+        v-if="assignment.questions.length > 0"
+        :assignment="assignment.id"
+        :questions="assignment.questions"
+        :again="versions.length > 0"
+        @done="load"
+      />
+      <HandIn v-else :assignment="assignment.id" :again="versions.length > 0" @done="load" />
     </section>
   </PageFrame>
 </template>
@@ -67,6 +100,13 @@ h2 {
 ul {
   list-style: none;
   margin-bottom: 16px;
+}
+.withdrawn .name {
+  text-decoration: line-through;
+}
+.error {
+  flex-basis: 100%;
+  color: rgb(var(--v-theme-error));
 }
 li {
   display: flex;

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
 import { clock } from '#core/audio';
+import { useAnchorName } from '../shared/use-anchor-name.ts';
 
 /** Remarks that were put aside: they can be brought back for 30 days. */
 defineProps<{ remarks: readonly Remark[] }>();
 defineEmits<{ back: [remark: Remark] }>();
 
-const nameOf = ({ anchor, transcript }: Remark): string =>
-  transcript?.text || (anchor.type === 'whole' ? 'On the whole work' : `On “${anchor.quote.exact}”`);
+const anchorName = useAnchorName();
+const nameOf = ({ anchor, transcript }: Remark): string => transcript?.text || `On ${anchorName(anchor)}`;
 </script>
 
 <template>

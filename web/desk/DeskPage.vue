@@ -1,23 +1,27 @@
 <script setup lang="ts">
-import type { PassageAnchor } from '#core/anchor';
+import type { Anchor } from '#core/anchor';
 import { sentenceBeside, sentences } from '#core/folio';
 import type { Kind, Remark } from '#contract/remarks';
-import { readPlace, type Place } from '#contract/submissions';
+import { readPlace, type EarlierRemark, type Place } from '#contract/submissions';
 import { storeToRefs } from 'pinia';
-import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
 import { microphoneIsGranted } from '../recorder/microphone.ts';
 import { useRecorder } from '../recorder/use-recorder.ts';
 import { call } from '../shared/api.ts';
+import EarlierHead from '../shared/earlier/EarlierHead.vue';
+import EarlierRibbon from '../shared/earlier/EarlierRibbon.vue';
+import { useEarlier } from '../shared/earlier/use-earlier.ts';
 import { useFeedback } from '../shared/feedback-store.ts';
-import { rangeOf, selectedPassage } from '../shared/folio/selection.ts';
-import { useSelectedPassage } from '../shared/folio/use-selected-passage.ts';
+import { rangeOf } from '../shared/folio/selection.ts';
+import { useTarget } from '../shared/folio/use-target.ts';
 import { useRibbonFocus } from '../shared/margin/use-ribbon-focus.ts';
 import WorkAndMargin from '../shared/margin/WorkAndMargin.vue';
 import { usePlayer } from '../shared/player.ts';
 import { remarkSoundUrl } from '../shared/sound-url.ts';
 import StateNote from '../shared/StateNote.vue';
+import { useAnchorName } from '../shared/use-anchor-name.ts';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
 import { useLoaded } from '../shared/use-loaded.ts';
 import AsideList from './AsideList.vue';
@@ -47,22 +51,33 @@ const notice = shallowRef<Notice>();
 const showsKeys = ref(false);
 const table = useTemplateRef('table');
 const folio = computed(() => table.value?.folio ?? null);
-const passage = useSelectedPassage(
+const target = useTarget(
   () => folio.value,
-  () => work.value?.folio.text ?? '',
+  () => work.value?.folio,
 );
+const boxing = ref(false);
+const earlier = useEarlier(() => work.value);
+const anchorName = useAnchorName();
 
 const remarks = computed(() => feedback.value?.remarks ?? []);
 const returned = computed(() => (feedback.value?.returnedAt ?? null) !== null);
 const overall = computed(() => remarks.value.find(({ anchor }) => anchor.type === 'whole'));
 const focusedRemark = computed(() => remarks.value.find(({ id }) => id === focused.value));
-const entries = useDeskEntries(remarks);
+const entries = useDeskEntries(
+  () => work.value,
+  () => [
+    ...remarks.value,
+    ...earlier.placed.value.map(({ remark, anchor }) => ({ id: remark.id, kind: remark.kind, anchor })),
+  ],
+);
+const earlierOf = (id: string): EarlierRemark[] => earlier.placed.value.filter(({ remark }) => remark.id === id);
 
 const { error, load } = useLoaded(open, () => props.submission);
 const speaking = useSpeaking({
   submission: () => props.submission,
   onSaid: (remark) => {
-    document.getSelection()?.removeAllRanges();
+    target.clear();
+    boxing.value = false;
     void focusRibbon(remark);
   },
 });
@@ -70,6 +85,8 @@ const speaking = useSpeaking({
 async function open(): Promise<void> {
   focused.value = undefined;
   notice.value = undefined;
+  target.clear();
+  boxing.value = false;
   await store.load(props.submission);
   place.value = await call(readPlace, { params: { submission: props.submission } });
   const wanted = route.hash.slice(1);
@@ -80,20 +97,19 @@ async function open(): Promise<void> {
 
 onBeforeUnmount(() => player.stop());
 
-const target = computed(() => {
-  if (passage.value) return `Hold the space bar and speak about “${passage.value.quote.exact}”.`;
+const targetName = computed(() => target.target.value && anchorName(target.target.value));
+const hint = computed(() => {
+  if (boxing.value && !target.chosen.value) return 'Drag over the part that you want to speak about.';
+  if (targetName.value) return `Hold the space bar and speak about ${targetName.value}.`;
   if (overall.value) return 'Select words, then hold the space bar and speak.';
   return 'Select words and hold the space bar to speak. Nothing selected: the whole work.';
 });
 
-/** Browsers tell of a new selection late; keys pressed in quick succession must not act on the one before. */
-const selectedNow = (): PassageAnchor | undefined =>
-  folio.value ? selectedPassage(folio.value, work.value!.folio.text) : undefined;
-
 function speak(): void {
   if (returned.value || !feedback.value) return;
   notice.value = undefined;
-  const selected = selectedNow();
+  // Keys pressed in quick succession must not act on the selection before.
+  const selected = target.now();
   if (selected) return void speaking.speak(selected);
   if (!overall.value) return void speaking.speak({ type: 'whole' });
   notice.value = {
@@ -107,7 +123,7 @@ function press(): void {
 }
 
 function setKind(kind: Kind): void {
-  if (focusedRemark.value && !returned.value && !passage.value) void actions.setKind(focusedRemark.value, kind);
+  if (focusedRemark.value && !returned.value && !target.target.value) void actions.setKind(focusedRemark.value, kind);
   else speaking.nextKind.value = kind;
 }
 
@@ -123,14 +139,15 @@ async function undo(): Promise<void> {
 }
 
 function step(by: 1 | -1): void {
-  const index = remarks.value.findIndex(({ id }) => id === focused.value);
-  const next = remarks.value.at(index < 0 && by < 0 ? -1 : index + by);
+  const index = entries.value.findIndex(({ id }) => id === focused.value);
+  const next = entries.value.at(index < 0 && by < 0 ? -1 : index + by);
   if (next && index + by >= -1) void focusRibbon(next.id);
 }
 
 function stepSentence(by: 1 | -1): void {
   const all = sentences(work.value!.folio.text);
-  const next = sentenceBeside(all, selectedNow(), by);
+  const now = target.now();
+  const next = sentenceBeside(all, now?.type === 'passage' ? now : undefined, by);
   const range = next && folio.value && rangeOf(folio.value, next);
   if (!range) return;
   const selection = document.getSelection();
@@ -139,15 +156,43 @@ function stepSentence(by: 1 | -1): void {
   range.startContainer.parentElement?.scrollIntoView({ block: 'nearest' });
 }
 
+/** A box in the middle of the leaf that is being read, to be moved with the keys or drawn anew with the mouse. */
+function box(): void {
+  const leaves = [...(folio.value?.querySelectorAll<HTMLElement>('[data-leaf]') ?? [])];
+  const middle = window.innerHeight / 2;
+  const seen = leaves.find((leaf) => leaf.getBoundingClientRect().bottom > middle) ?? leaves.at(-1);
+  const index = Number(seen?.dataset.leaf);
+  const kind = work.value?.folio.leaves[index]?.kind;
+  if (returned.value || !(kind === 'page' || kind === 'slide' || kind === 'picture')) return;
+  boxing.value = true;
+  const place: Anchor = { type: 'region', leaf: index, x: 0.3, y: 0.4, width: 0.4, height: 0.2 };
+  target.choose(place);
+  void nextTick(() => folio.value?.querySelector<HTMLElement>('.box.chosen')?.focus());
+}
+
+function discard(): void {
+  if (recorder.speaking.value) return recorder.discard();
+  target.choose(undefined);
+  boxing.value = false;
+}
+
+const putAt = async (one: EarlierRemark): Promise<void> => {
+  const anchor = target.now();
+  if (!anchor) return;
+  await earlier.place(one, anchor);
+  target.clear();
+};
+
 useDeskKeys({
   speak,
   hush: () => recorder.stop(),
-  discard: () => recorder.discard(),
+  discard,
   play: () => focusedRemark.value && void player.toggle(focusedRemark.value.id, remarkSoundUrl(focusedRemark.value)),
   setKind,
   putAside: () => focusedRemark.value && !returned.value && void putAside(focusedRemark.value),
   step,
   stepSentence,
+  box,
   help: () => (showsKeys.value = !showsKeys.value),
 });
 
@@ -165,8 +210,19 @@ watch(recorder.speaking, () => (notice.value = undefined));
       @help="showsKeys = !showsKeys"
     />
     <main class="middle">
-      <WorkAndMargin ref="table" :work="work" :entries="entries" :focused="focused" @pick="focusRibbon">
+      <WorkAndMargin
+        ref="table"
+        v-model:boxing="boxing"
+        :work="work"
+        :entries="entries"
+        :focused="focused"
+        :target="target.chosen.value"
+        :choosing="!returned"
+        @pick="focusRibbon"
+        @choose="target.choose"
+      >
         <template #above>
+          <EarlierHead :earlier="earlier" movable :target="targetName" @here="putAt" />
           <InterruptedTake
             v-for="take in speaking.interrupted.value"
             :key="take.id"
@@ -193,6 +249,17 @@ watch(recorder.speaking, () => (notice.value = undefined));
             @aside="putAside(remark)"
             @mend="actions.mend(remark, $event)"
           />
+          <EarlierRibbon
+            v-for="one in earlierOf(entry.id)"
+            :key="one.remark.id"
+            :earlier="one"
+            :focused="one.remark.id === focused"
+            movable
+            :target="targetName"
+            @focus="focused = one.remark.id"
+            @here="putAt(one)"
+            @lost="earlier.place(one, null)"
+          />
         </template>
         <template #below>
           <p v-if="entries.length === 0" class="empty">
@@ -202,10 +269,10 @@ watch(recorder.speaking, () => (notice.value = undefined));
         </template>
       </WorkAndMargin>
       <KeyList v-if="showsKeys" @close="showsKeys = false" />
-      <ScoreDrawer v-else :feedback="feedback" @score="actions.score" />
+      <ScoreDrawer v-else :feedback="feedback" @score="actions.score" @points="actions.givePoints" />
     </main>
     <VoiceBar
-      :target="target"
+      :target="hint"
       :kind="speaking.nextKind.value"
       :locked="returned"
       :notice="notice"

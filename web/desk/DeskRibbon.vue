@@ -91,6 +91,7 @@ const heard = computed(() => {
 <style scoped>
 .kind,
 .choice {
+  white-space: nowrap;
   color: var(--kind);
   font-weight: 600;
   font-size: 13px;

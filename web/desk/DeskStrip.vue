@@ -2,6 +2,7 @@
 import type { Feedback, Place, Work } from '#contract/submissions';
 import { mdiChevronLeft, mdiChevronRight, mdiKeyboardOutline } from '@mdi/js';
 import OutboxState from '../shared/OutboxState.vue';
+import VersionMenu from '../shared/VersionMenu.vue';
 import ReturnPanel from './ReturnPanel.vue';
 
 defineProps<{
@@ -40,7 +41,7 @@ const deskOf = (submission: string | null | undefined) =>
       />
     </div>
     <span v-if="work.late" class="flag">handed in late</span>
-    <span v-if="work.version < work.newestVersion" class="flag">version {{ work.version }}; there is a newer one</span>
+    <VersionMenu :work="work" route="desk" />
     <span v-if="feedback.returnedAt" class="flag">returned</span>
     <OutboxState class="saved" />
     <v-btn :icon="mdiKeyboardOutline" size="32" aria-label="Show the keys" title="Keys (?)" @click="$emit('help')" />

@@ -17,7 +17,7 @@ const error = ref<string>();
 const returned = computed(() => props.feedback.returnedAt !== null);
 
 const remarks = computed(() => props.feedback.remarks.length);
-const unscored = computed(() => total(props.feedback.rubric, props.feedback.scores).missing.length);
+const unscored = computed(() => total(props.feedback).missing.length);
 const silent = computed(() => props.feedback.remarks.filter(({ transcript }) => !transcript?.text).length);
 
 onClickOutside(root, () => (open.value = false));

@@ -1,18 +1,29 @@
 <script setup lang="ts">
-import { formatHundredths, gradeOf, total } from '#core/grading';
+import { formatHundredths, gradeOf, parseHundredths, total } from '#core/grading';
 import type { Feedback } from '#contract/submissions';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import GradeLine from '../shared/GradeLine.vue';
 
 /** The rubric beside the work. Choosing a level gives the total and the grade at once. */
 const props = defineProps<{ feedback: Feedback }>();
-defineEmits<{ score: [criterion: string, level: string | null] }>();
+const emit = defineEmits<{
+  score: [criterion: string, level: string | null];
+  points: [question: string, points: number | null];
+}>();
 
 const returned = computed(() => props.feedback.returnedAt !== null);
-const sum = computed(() => total(props.feedback.rubric, props.feedback.scores));
-const grade = computed(
-  () => props.feedback.grade ?? gradeOf(props.feedback.rubric, props.feedback.scores, props.feedback.scale),
-);
+const sum = computed(() => total(props.feedback));
+const grade = computed(() => props.feedback.grade ?? gradeOf(props.feedback, props.feedback.scale));
+const parts = computed(() => props.feedback.rubric.length + props.feedback.questions.length);
+/** Questions whose points were typed and cannot be given. */
+const refused = ref<Record<string, boolean>>({});
+
+function give(question: { id: string; points: number }, typed: string): void {
+  const points = typed.trim() === '' ? null : parseHundredths(typed);
+  const wrong = points === undefined || (points !== null && (points < 0 || points > question.points));
+  refused.value = { ...refused.value, [question.id]: wrong };
+  if (!wrong) emit('points', question.id, points);
+}
 </script>
 
 <template>
@@ -44,11 +55,36 @@ const grade = computed(
         Clear <span class="visually-hidden">the score for {{ criterion.title }}</span>
       </button>
     </fieldset>
+    <fieldset v-for="(question, index) in feedback.questions" :key="question.id" :disabled="returned" class="question">
+      <legend>Question {{ index + 1 }}</legend>
+      <p class="about">{{ question.prompt }}</p>
+      <label class="given">
+        <input
+          type="text"
+          inputmode="decimal"
+          class="figures"
+          :value="feedback.points[question.id] === undefined ? '' : formatHundredths(feedback.points[question.id]!)"
+          :aria-label="`Points for question ${index + 1}, of ${formatHundredths(question.points)}`"
+          :aria-invalid="refused[question.id]"
+          @change="give(question, ($event.target as HTMLInputElement).value)"
+        />
+        <span class="figures">of {{ formatHundredths(question.points) }}</span>
+        <v-btn size="x-small" variant="outlined" @click="emit('points', question.id, question.points)">
+          All <span class="visually-hidden">points for question {{ index + 1 }}</span>
+        </v-btn>
+        <v-btn size="x-small" variant="outlined" @click="emit('points', question.id, 0)">
+          None <span class="visually-hidden">of the points for question {{ index + 1 }}</span>
+        </v-btn>
+      </label>
+      <p v-if="refused[question.id]" class="refused" role="alert">
+        A number from 0 to {{ formatHundredths(question.points) }}, with at most two decimals.
+      </p>
+    </fieldset>
     <footer role="status">
       <GradeLine v-if="grade" :grade="grade" />
       <p v-else class="figures">
-        {{ formatHundredths(sum.points) }} points so far; {{ sum.missing.length }} of
-        {{ feedback.rubric.length }} criteria to score
+        {{ formatHundredths(sum.points) }} points so far; {{ sum.missing.length }} of {{ parts }}
+        {{ feedback.questions.length > 0 ? 'parts' : 'criteria' }} to score
       </p>
     </footer>
   </aside>
@@ -87,6 +123,29 @@ label {
   border-radius: 3px;
   cursor: pointer;
 }
+label.given {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 4px 0;
+  cursor: default;
+}
+.given input {
+  width: 4.5em;
+  padding: 3px 6px;
+  border: 1px solid var(--quiet);
+  border-radius: 3px;
+}
+.question .about {
+  display: -webkit-box;
+  overflow: hidden;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+}
+.refused {
+  color: rgb(var(--v-theme-error));
+  font-size: 13px;
+}
 label.chosen {
   background: color-mix(in srgb, var(--ink) 8%, transparent);
   font-weight: 600;
@@ -115,7 +174,7 @@ label:has(:focus-visible) .description {
 }
 .clear {
   position: absolute;
-  top: 0;
+  top: 2px;
   right: 6px;
   color: var(--quiet);
   font-size: 13px;

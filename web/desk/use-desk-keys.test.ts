@@ -12,6 +12,7 @@ const keys = {
   putAside: vi.fn(),
   step: vi.fn(),
   stepSentence: vi.fn(),
+  box: vi.fn(),
   help: vi.fn(),
 };
 const desk = mount(

@@ -13,6 +13,7 @@ interface DeskKeys {
   putAside: () => void;
   step: (by: 1 | -1) => void;
   stepSentence: (by: 1 | -1) => void;
+  box: () => void;
   help: () => void;
 }
 
@@ -22,6 +23,7 @@ export const DESK_KEYS: readonly (readonly [key: string, meaning: string])[] = [
   ['Escape', 'throw away what is being recorded'],
   ['Down, Up', 'in the work: select the next or previous sentence'],
   ['Shift + arrows', 'in the work: make the selection longer or shorter'],
+  ['M', 'draw a box on a page, slide or picture; arrow keys move it, with Shift they change its size'],
   ['P', 'play or pause the remark in focus'],
   ['B, V', 'next or previous remark'],
   ['1 to 4', 'set the kind of the remark in focus, or of the next one'],
@@ -67,6 +69,7 @@ export function useDeskKeys(keys: DeskKeys): void {
     else if (event.key === '?') keys.help();
     else if (event.key === 'Delete') keys.putAside();
     else if (event.key.toLowerCase() === 'p') keys.play();
+    else if (event.key.toLowerCase() === 'm') keys.box();
     else if (event.key.toLowerCase() === 'b') keys.step(1);
     else if (event.key.toLowerCase() === 'v') keys.step(-1);
     else if (isIn(event, '.folio') && !event.shiftKey && event.key === 'ArrowDown') keys.stepSentence(1);

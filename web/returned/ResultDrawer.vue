@@ -34,6 +34,15 @@ const scored = computed(() =>
       </template>
       <p v-else>Not scored.</p>
     </section>
+    <section v-for="(question, index) in feedback.questions" :key="question.id">
+      <h2>Question {{ index + 1 }}</h2>
+      <p class="level">
+        <span v-if="feedback.points[question.id] === undefined">Not scored.</span>
+        <span v-else class="figures"
+          >{{ formatHundredths(feedback.points[question.id]!) }} of {{ formatHundredths(question.points) }} points</span
+        >
+      </p>
+    </section>
   </aside>
 </template>
 

@@ -3,6 +3,9 @@ import { storeToRefs } from 'pinia';
 import { computed, onBeforeUnmount } from 'vue';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
 import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
+import EarlierHead from '../shared/earlier/EarlierHead.vue';
+import EarlierRibbon from '../shared/earlier/EarlierRibbon.vue';
+import { useEarlier } from '../shared/earlier/use-earlier.ts';
 import { useFeedback } from '../shared/feedback-store.ts';
 import { marginEntries } from '../shared/margin/entries.ts';
 import { useRibbonFocus } from '../shared/margin/use-ribbon-focus.ts';
@@ -12,6 +15,7 @@ import { usePlayer } from '../shared/player.ts';
 import StateNote from '../shared/StateNote.vue';
 import { dayAndTime } from '../shared/time.ts';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
+import VersionMenu from '../shared/VersionMenu.vue';
 import { useLoaded } from '../shared/use-loaded.ts';
 import ResultDrawer from './ResultDrawer.vue';
 import ReturnedRibbon from './ReturnedRibbon.vue';
@@ -41,23 +45,34 @@ const { error, load } = useLoaded(
 );
 
 const remarks = computed(() => feedback.value?.remarks ?? []);
-const entries = computed(() => marginEntries(remarks.value));
+const earlier = useEarlier(() => work.value);
+const entries = computed(() =>
+  work.value
+    ? marginEntries(work.value.folio, [
+        ...remarks.value,
+        ...earlier.placed.value.map(({ remark, anchor }) => ({ id: remark.id, kind: remark.kind, anchor })),
+      ])
+    : [],
+);
 
 useHeard(remarks);
 onBeforeUnmount(() => player.stop());
 </script>
 
 <template>
-  <div v-if="work && feedback" class="page">
+  <div v-if="work" class="page">
     <header class="strip">
       <router-link :to="{ name: 'home' }" class="back">Your work</router-link>
       <strong>{{ work.assignment.title }}</strong>
-      <span v-if="feedback.returnedAt" class="figures quiet">returned {{ dayAndTime(feedback.returnedAt) }}</span>
+      <VersionMenu :work="work" route="returned" />
+      <span v-if="feedback?.returnedAt" class="figures quiet">returned {{ dayAndTime(feedback.returnedAt) }}</span>
+      <span v-else class="quiet">with your teacher</span>
       <OutboxState class="saved" />
     </header>
-    <main class="middle">
+    <main class="middle" :class="{ alone: !feedback }">
       <WorkAndMargin :work="work" :entries="entries" :focused="focused" @pick="focusRibbon">
         <template #above>
+          <EarlierHead :earlier="earlier" />
           <InterruptedTake
             v-for="take in takes.interrupted.value"
             :key="take.id"
@@ -77,12 +92,22 @@ onBeforeUnmount(() => player.stop());
             :answer="(reply) => actions.answer(remark, reply)"
             @focus="focused = remark.id"
           />
+          <EarlierRibbon
+            v-for="one in earlier.placed.value.filter(({ remark }) => remark.id === entry.id)"
+            :key="one.remark.id"
+            :earlier="one"
+            :focused="one.remark.id === focused"
+            @focus="focused = one.remark.id"
+          />
         </template>
         <template #below>
-          <p v-if="remarks.length === 0" class="quiet">There are no remarks about this work.</p>
+          <p v-if="!feedback" class="quiet">
+            Your teacher has this version. What is said about it appears here when it is returned.
+          </p>
+          <p v-else-if="remarks.length === 0" class="quiet">There are no remarks about this work.</p>
         </template>
       </WorkAndMargin>
-      <ResultDrawer :feedback="feedback" />
+      <ResultDrawer v-if="feedback" :feedback="feedback" />
     </main>
   </div>
   <StateNote v-else class="loading" :busy="!error" :error="error" @retry="load" />
@@ -112,6 +137,9 @@ onBeforeUnmount(() => player.stop());
   display: grid;
   grid-template-columns: minmax(0, 1fr) 264px;
   min-height: 0;
+}
+.middle.alone {
+  grid-template-columns: minmax(0, 1fr);
 }
 .loading {
   padding: 24px;

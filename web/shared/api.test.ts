@@ -48,7 +48,7 @@ describe('call', () => {
 
   it('sends a file beside its body as a form', async () => {
     server.mockImplementation(() => Promise.resolve(Response.json({})));
-    await call(upload, { body: { a: 1 }, file: new Blob(['sound']), fileName: 'Ärger.docx' });
+    await call(upload, { body: { a: 1 }, file: new File(['sound'], 'Ärger.docx') });
     const form = requestMade()[1].body as FormData;
     expect(form.get('body')).toBe('{"a":1}');
     expect((form.get('file') as File).name).toBe('Ärger.docx');

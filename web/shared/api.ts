@@ -29,7 +29,10 @@ interface Input<Path extends string, Body> {
   params?: Params<Path>;
   body?: Body;
   file?: Blob;
-  fileName?: string;
+  /** Where the endpoint takes several. */
+  files?: readonly File[];
+  /** How much of what is sent has arrived, from 0 to 1. */
+  onProgress?: (share: number) => void;
 }
 
 /**
@@ -38,17 +41,17 @@ interface Input<Path extends string, Body> {
  */
 export async function call<Path extends string, Body extends z.ZodType, Answer extends z.ZodType>(
   endpoint: Endpoint<Path, Body, Answer>,
-  { params, body, file, fileName }: Input<Path, z.input<Body>> = {},
+  { params, body, file, files, onProgress }: Input<Path, z.input<Body>> = {},
 ): Promise<z.infer<Answer>> {
   const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) =>
     encodeURIComponent((params as Record<string, string>)[name]!),
   );
-  const response = await fetch(`/api${path}`, {
-    method: endpoint.method,
-    ...payload(endpoint, body, file, fileName),
-  }).catch(() => {
-    throw new Unreachable();
-  });
+  const request = { method: endpoint.method, ...payload(endpoint, body, files ?? (file ? [file] : [])) };
+  const response = await (onProgress ? sent(`/api${path}`, request, onProgress) : fetch(`/api${path}`, request)).catch(
+    () => {
+      throw new Unreachable();
+    },
+  );
   const answer: unknown = await response.json().catch(() => undefined);
   if (response.ok) return endpoint.answer.parse(answer);
   const problem = Problem.safeParse(answer);
@@ -57,11 +60,23 @@ export async function call<Path extends string, Body extends z.ZodType, Answer e
   throw new Refused(problem.data);
 }
 
-function payload(endpoint: Endpoint, body: unknown, file?: Blob, fileName?: string): RequestInit {
+function payload(endpoint: Endpoint, body: unknown, files: readonly Blob[]): RequestInit {
   if (!endpoint.file)
     return body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } };
   const form = new FormData();
   if (body !== undefined) form.set('body', JSON.stringify(body));
-  if (file) form.set('file', file, fileName ?? 'recording');
+  for (const file of files) form.append('file', file, file instanceof File ? file.name : 'recording');
   return { body: form };
 }
+
+/** Like `fetch`, which does not tell how much has been sent. */
+const sent = (url: string, { method, body }: RequestInit, onProgress: (share: number) => void): Promise<Response> =>
+  new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open(method!, url);
+    request.upload.addEventListener('progress', ({ loaded, total }) => onProgress(total > 0 ? loaded / total : 0));
+    request.upload.addEventListener('load', () => onProgress(1));
+    request.addEventListener('load', () => resolve(new Response(request.responseText, { status: request.status })));
+    request.addEventListener('error', reject);
+    request.send(body as XMLHttpRequestBodyInit);
+  });

@@ -10,7 +10,17 @@ const sound = {
   peaks: [1],
   microphone: { type: 'device' as const },
 };
-const empty: Feedback = { returnedAt: null, remarks: [], aside: [], rubric: [], scale: [], scores: {}, grade: null };
+const empty: Feedback = {
+  returnedAt: null,
+  remarks: [],
+  aside: [],
+  rubric: [],
+  scale: [],
+  scores: {},
+  questions: [],
+  points: {},
+  grade: null,
+};
 
 const say = (remark: string, start: number): Change => ({
   type: 'remark',
@@ -25,9 +35,9 @@ const after = (...changes: Change[]): Feedback => changes.reduce(applyChange, em
 const ids = (feedback: Feedback): string[] => feedback.remarks.map(({ id }) => id);
 
 describe('applyChange', () => {
-  it('puts remarks in reading order, the one on the whole work first', () => {
-    const whole: Change = { ...(say('w', 0) as Extract<Change, { type: 'remark' }>), anchor: { type: 'whole' } };
-    expect(ids(after(say('b', 20), say('a', 3), whole))).toEqual(['w', 'a', 'b']);
+  it('puts remarks in the order in which they were made, as the server does', () => {
+    const later: Change = { ...(say('b', 0) as Extract<Change, { type: 'remark' }>), madeAt: '2026-01-01T11:00:00Z' };
+    expect(ids(after(later, say('a', 3)))).toEqual(['a', 'b']);
   });
 
   const every: Change[] = [

@@ -1,4 +1,4 @@
-import { compareAnchors, type Anchor } from '#core/anchor';
+import type { Anchor } from '#core/anchor';
 import type { Kind, Remark, Reply } from '#contract/remarks';
 import type { NewSound } from '#contract/sound';
 import type { Feedback } from '#contract/submissions';
@@ -22,6 +22,7 @@ export type Change =
   | { type: 'kind'; remark: string; kind: Kind }
   | { type: 'transcript'; remark: string; language: string; text: string }
   | { type: 'score'; criterion: string; level: string | null }
+  | { type: 'points'; question: string; points: number | null }
   | { type: 'heard'; remark: string; finished: boolean; at: string }
   | { type: 'reply'; remark: string; reply: string; author: Author; text: string; sound: KeptSound | null; at: string };
 
@@ -42,6 +43,8 @@ export function applyChange(feedback: Feedback, change: Change): Feedback {
       }));
     case 'score':
       return { ...feedback, scores: scored(feedback.scores, change.criterion, change.level) };
+    case 'points':
+      return { ...feedback, points: scored(feedback.points, change.question, change.points) };
     case 'heard':
       return changed(feedback, change.remark, ({ heard }) => ({
         heard: {
@@ -60,11 +63,11 @@ export function applyChange(feedback: Feedback, change: Change): Feedback {
 export function withRemark(feedback: Feedback, remark: Remark): Feedback {
   if (feedback.aside.some(({ id }) => id === remark.id)) return changed(feedback, remark.id, () => remark);
   const others = feedback.remarks.filter(({ id }) => id !== remark.id);
-  return { ...feedback, remarks: [...others, remark].sort(inReadingOrder) };
+  return { ...feedback, remarks: [...others, remark].sort(inOrder) };
 }
 
-const inReadingOrder = (a: Remark, b: Remark): number =>
-  compareAnchors(a.anchor, b.anchor) || Date.parse(a.madeAt) - Date.parse(b.madeAt);
+/** As the server answers them; where they stand in the margin is decided there. */
+const inOrder = (a: Remark, b: Remark): number => Date.parse(a.madeAt) - Date.parse(b.madeAt);
 
 function changed(feedback: Feedback, id: string, change: (remark: Remark) => Partial<Remark>): Feedback {
   const apply = (remarks: Remark[]): Remark[] =>
@@ -78,13 +81,13 @@ function moved(feedback: Feedback, id: string, from: 'remarks' | 'aside', to: 'r
   return {
     ...feedback,
     [from]: feedback[from].filter((candidate) => candidate !== remark),
-    [to]: [...feedback[to], remark].sort(inReadingOrder),
+    [to]: [...feedback[to], remark].sort(inOrder),
   };
 }
 
-function scored(scores: Feedback['scores'], criterion: string, level: string | null): Feedback['scores'] {
-  const { [criterion]: _before, ...others } = scores;
-  return level === null ? others : { ...others, [criterion]: level };
+function scored<T>(scores: Record<string, T>, id: string, score: T | null): Record<string, T> {
+  const { [id]: _before, ...others } = scores;
+  return score === null ? others : { ...others, [id]: score };
 }
 
 const newRemark = (change: Extract<Change, { type: 'remark' }>): Remark => ({

@@ -7,7 +7,7 @@ import {
   reportHeard,
   type Remark,
 } from '#contract/remarks';
-import { chooseLevel, type Feedback } from '#contract/submissions';
+import { chooseLevel, givePoints, type Feedback } from '#contract/submissions';
 import { call } from './api.ts';
 import { withRemark, type Change, type KeptSound } from './changes.ts';
 
@@ -20,11 +20,18 @@ export async function sendChange(submission: string, change: Change): Promise<(f
     });
     return (feedback) => ({ ...feedback, scores });
   }
+  if (change.type === 'points') {
+    const { points } = await call(givePoints, {
+      params: { submission, question: change.question },
+      body: { points: change.points },
+    });
+    return (feedback) => ({ ...feedback, points });
+  }
   const remark = await sendRemarkChange(submission, change);
   return (feedback) => withRemark(feedback, remark);
 }
 
-function sendRemarkChange(submission: string, change: Exclude<Change, { type: 'score' }>): Promise<Remark> {
+function sendRemarkChange(submission: string, change: Exclude<Change, { type: 'score' | 'points' }>): Promise<Remark> {
   const params = { remark: change.remark };
   switch (change.type) {
     case 'remark': {

@@ -48,6 +48,8 @@ export const useFeedbackActions = createSharedComposable(() => {
       store.change({ type: 'transcript', remark: id, language: transcript?.language ?? 'en', text }),
     score: (criterion: string, level: string | null): Promise<void> =>
       store.change({ type: 'score', criterion, level }),
+    givePoints: (question: string, points: number | null): Promise<void> =>
+      store.change({ type: 'points', question, points }),
     heard: ({ id }: Remark, finished: boolean): Promise<void> =>
       store.change({ type: 'heard', remark: id, finished, at: now() }),
     async answer(

@@ -47,6 +47,8 @@ export const feedbackOf = (change: Partial<Feedback> = {}): Feedback => ({
   ],
   scale: [{ grade: 'Pass', from: 5000 }],
   scores: {},
+  questions: [],
+  points: {},
   grade: null,
   ...change,
 });

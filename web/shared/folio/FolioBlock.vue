@@ -1,45 +1,47 @@
 <script setup lang="ts">
 import { isTextBlock, pieces, type Block, type TextBlock } from '#core/folio';
 import { picturePath } from '#contract/submissions';
-import { computed } from 'vue';
-import type { DrawnStretch } from './drawn-stretch.ts';
+import { computed, type CSSProperties } from 'vue';
+import { useFolio } from './folio-context.ts';
 import PieceText from './PieceText.vue';
 
-const props = defineProps<{
-  block: Block;
-  submission: string;
-  starts: ReadonlyMap<TextBlock, number>;
-  stretches: readonly DrawnStretch[];
-  focused: string | undefined;
-}>();
-defineEmits<{ pick: [id: string] }>();
+const props = defineProps<{ block: Block; starts: ReadonlyMap<TextBlock, number> }>();
 
-const byId = computed(() => new Map(props.stretches.map((stretch) => [stretch.id, stretch])));
+const folio = useFolio();
 const parts = computed(() =>
-  isTextBlock(props.block) ? pieces(props.block.runs, props.starts.get(props.block)!, props.stretches) : [],
+  isTextBlock(props.block) ? pieces(props.block.runs, props.starts.get(props.block)!, folio.stretches) : [],
 );
 const element = computed(() => (props.block.type === 'heading' ? `h${Math.min(6, props.block.level + 1)}` : 'p'));
+const marker = computed(() => ('marker' in props.block ? props.block.marker : undefined));
+const style = computed((): CSSProperties => {
+  if (!isTextBlock(props.block)) return {};
+  const { block } = props;
+  return {
+    ...(block.type === 'item' && { '--depth': block.depth }),
+    ...(block.align && { textAlign: block.align }),
+  } as CSSProperties;
+});
 </script>
 
 <template>
   <table v-if="block.type === 'table'">
     <tbody>
       <tr v-for="(row, rowIndex) in block.rows" :key="rowIndex">
-        <component :is="cell.header ? 'th' : 'td'" v-for="(cell, cellIndex) in row" :key="cellIndex">
-          <FolioBlock
-            v-for="(inner, index) in cell.blocks"
-            :key="index"
-            :block="inner"
-            v-bind="{ submission, starts, stretches, focused }"
-            @pick="$emit('pick', $event)"
-          />
+        <component
+          :is="cell.header ? 'th' : 'td'"
+          v-for="(cell, cellIndex) in row"
+          :key="cellIndex"
+          :colspan="cell.columns"
+          :rowspan="cell.rows"
+        >
+          <FolioBlock v-for="(inner, index) in cell.blocks" :key="index" :block="inner" :starts="starts" />
         </component>
       </tr>
     </tbody>
   </table>
   <figure v-else-if="block.type === 'picture'">
     <img
-      :src="picturePath(submission, block.picture)"
+      :src="picturePath(folio.submission, block.picture)"
       :alt="block.alt || 'Picture of the work, without a description'"
     />
   </figure>
@@ -47,15 +49,12 @@ const element = computed(() => (props.block.type === 'heading' ? `h${Math.min(6,
     :is="element"
     v-else
     :class="[block.type, block.type === 'heading' && `level-${block.level}`]"
-    :style="block.type === 'item' ? { '--depth': block.depth } : {}"
+    :style="style"
   >
-    <span v-if="block.type === 'item'" class="marker" :data-marker="block.marker" /><PieceText
+    <span v-if="marker" class="marker" :data-marker="marker" /><PieceText
       v-for="piece in parts"
       :key="`${piece.start} ${piece.note}`"
       :piece="piece"
-      :stretches="byId"
-      :focused="focused"
-      @pick="$emit('pick', $event)"
     />
   </component>
 </template>
@@ -98,6 +97,10 @@ p {
   position: absolute;
   right: calc(100% + 0.5em);
   color: var(--quiet);
+}
+.heading > .marker::before {
+  position: static;
+  margin-right: 0.5em;
 }
 table {
   width: 100%;

@@ -1,30 +1,33 @@
 <script setup lang="ts">
 import type { Piece } from '#core/folio';
-import { computed, h, type FunctionalComponent, type VNode } from 'vue';
-import type { DrawnStretch } from './drawn-stretch.ts';
+import { computed, h, type CSSProperties, type FunctionalComponent, type VNode } from 'vue';
+import { useFolio } from './folio-context.ts';
+import MathNode from './MathNode.vue';
 
 /** Characters of one look under the same remarks. Each remark draws its own line, one below the other. */
-const props = defineProps<{
-  piece: Piece;
-  stretches: ReadonlyMap<string, DrawnStretch>;
-  focused: string | undefined;
-}>();
-const emit = defineEmits<{ pick: [id: string] }>();
+const props = defineProps<{ piece: Piece }>();
 
-const covering = computed(() => props.piece.covering.map((id) => props.stretches.get(id)!));
-const picked = computed(() => covering.value.find(({ id }) => id === props.focused) ?? covering.value.at(-1));
+const folio = useFolio();
+const covering = computed(() => folio.stretches.filter(({ id }) => props.piece.covering.includes(id)));
+const picked = computed(() => covering.value.find(({ id }) => id === folio.focused) ?? covering.value.at(-1));
 const others = computed(() => covering.value.filter((stretch) => stretch !== picked.value));
+const style = computed((): CSSProperties => {
+  const { size, color } = props.piece.look ?? {};
+  return { ...(size !== undefined && { fontSize: `calc(${size} * var(--point))` }), ...(color && { color }) };
+});
 
 /** The words, wrapped once for each further remark, so that every remark draws its own line below the one before. */
 const Words: FunctionalComponent = () => {
-  const { piece } = props;
-  const text = piece.link
-    ? h('a', { href: piece.link, target: '_blank', rel: 'noopener noreferrer' }, piece.text)
-    : piece.text;
+  const { link, math, text } = props.piece;
+  const inner = math
+    ? h(MathNode, { math })
+    : link
+      ? h('a', { href: link, target: '_blank', rel: 'noopener noreferrer' }, text)
+      : text;
   return others.value.reduceRight<VNode | string>(
-    (inner, { kind }, depth) =>
-      h('span', { class: ['layer', `kind-${kind}`], style: { textUnderlineOffset: `${8 + depth * 4}px` } }, [inner]),
-    text,
+    (wrapped, { kind }, depth) =>
+      h('span', { class: ['layer', `kind-${kind}`], style: { textUnderlineOffset: `${8 + depth * 4}px` } }, [wrapped]),
+    inner,
   );
 };
 </script>
@@ -32,14 +35,15 @@ const Words: FunctionalComponent = () => {
 <template>
   <mark
     v-if="picked"
-    :class="[`kind-${picked.kind}`, piece.marks, { focused: picked.id === focused }]"
+    :class="[`kind-${picked.kind}`, piece.marks, { focused: picked.id === folio.focused }]"
+    :style="style"
     :data-start="piece.start"
     :data-remarks="piece.covering.join(' ')"
-    @click="emit('pick', picked.id)"
+    @click="folio.pick(picked.id)"
     ><Words
   /></mark>
   <sup v-else-if="piece.note" class="note" :data-note="piece.note" :aria-label="`Note ${piece.note}`" />
-  <span v-else :class="piece.marks" :data-start="piece.start"><Words /></span>
+  <span v-else :class="piece.marks" :style="style" :data-start="piece.start"><Words /></span>
 </template>
 
 <style scoped>

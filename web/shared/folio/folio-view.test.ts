@@ -2,8 +2,9 @@
 import { mount } from '@vue/test-utils';
 import { blockStarts, type Block } from '#core/folio';
 import { describe, expect, it } from 'vitest';
+import { folioContext } from '../../testing/folio.ts';
 import FolioBlock from './FolioBlock.vue';
-import type { DrawnStretch } from './drawn-stretch.ts';
+import { FOLIO, type DrawnStretch } from './folio-context.ts';
 
 const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
 const paragraph: Block = { type: 'paragraph', runs: [{ text: 'The tide turned.', marks: [] }] };
@@ -14,8 +15,14 @@ const stretch = (id: string, start: number, end: number, kind: DrawnStretch['kin
   kind,
 });
 
+const picked: string[] = [];
 const draw = (block: Block, stretches: DrawnStretch[] = [], focused?: string) =>
-  mount(FolioBlock, { props: { block, submission: ID, starts: blockStarts([block]), stretches, focused } });
+  mount(FolioBlock, {
+    props: { block, starts: blockStarts([block]) },
+    global: {
+      provide: { [FOLIO]: folioContext({ submission: ID, stretches, focused, pick: (id) => picked.push(id) }) },
+    },
+  });
 
 describe('a drawn block', () => {
   it('marks a passage in its kind and leads to its remark', async () => {
@@ -24,7 +31,7 @@ describe('a drawn block', () => {
     const mark = drawn.get('mark');
     expect(mark.classes()).toContain('kind-repair');
     await mark.trigger('click');
-    expect(drawn.emitted('pick')).toEqual([['a']]);
+    expect(picked.splice(0)).toEqual(['a']);
   });
 
   it('draws a line for each of two remarks on the same words, one below the other', () => {
@@ -40,7 +47,7 @@ describe('a drawn block', () => {
     const both = drawn.findAll('mark').find((mark) => mark.text() === 'tide')!;
     expect(both.classes()).toEqual(expect.arrayContaining(['kind-repair', 'focused']));
     await both.trigger('click');
-    expect(drawn.emitted('pick')).toEqual([['a']]);
+    expect(picked.splice(0)).toEqual(['a']);
   });
 
   it('sets headings one step lower, since the page has its own', () => {
@@ -61,6 +68,25 @@ describe('a drawn block', () => {
     expect(item.text()).toBe('third');
     expect(item.get('.marker').attributes('data-marker')).toBe('3.');
     expect(item.get('.note').attributes('data-note')).toBe('1');
+  });
+
+  it('draws equations as MathML, with the characters that the text has, and marks them as a whole', () => {
+    const math = {
+      element: 'math',
+      children: [
+        {
+          element: 'mfrac',
+          children: [
+            { element: 'mi', children: ['a'] },
+            { element: 'mn', children: ['2'] },
+          ],
+        },
+      ],
+    };
+    const drawn = draw({ type: 'paragraph', runs: [{ text: 'a2', marks: [], math }] }, [stretch('a', 1, 2, 'repair')]);
+    const mark = drawn.get('mark');
+    expect([mark.text(), mark.attributes('data-start')]).toEqual(['a2', '0']);
+    expect(mark.get('math mfrac mn').text()).toBe('2');
   });
 
   it('opens links apart, without telling where from', () => {

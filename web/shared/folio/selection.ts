@@ -1,4 +1,4 @@
-import { passageAnchor, type PassageAnchor } from '#core/anchor';
+import { passageAnchor, type Offsets, type PassageAnchor } from '#core/anchor';
 
 /** Every stretch of drawn text with its UTF-16 offset in the canonical text. Numbering and the like have none. */
 function* drawnTexts(root: Element): Generator<{ node: Text; start: number }> {
@@ -11,11 +11,6 @@ function* drawnTexts(root: Element): Generator<{ node: Text; start: number }> {
       at += node.data.length;
     }
   }
-}
-
-export interface Offsets {
-  start: number;
-  end: number;
 }
 
 /** Where a range on screen lies in the canonical text; undefined where it touches none of it. Inverse of {@link rangeOf}. */

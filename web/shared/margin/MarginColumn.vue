@@ -2,7 +2,6 @@
 import { layoutRibbons } from '#core/margin';
 import { useResizeObserver } from '@vueuse/core';
 import { computed, nextTick, onMounted, shallowRef, useTemplateRef, watch } from 'vue';
-import { rangeOf, type Offsets } from '../folio/selection.ts';
 import type { MarginEntry } from './entries.ts';
 
 /** The strip beside the work: each entry level with its passage, joined to it by a hairline. */
@@ -11,6 +10,7 @@ const props = defineProps<{ entries: readonly MarginEntry[]; folio: Element | nu
 const GAP = 10;
 /** Where a hairline meets its ribbon, below the ribbon's top. */
 const KNOT = 20;
+/** The whole work, and what cannot be drawn, stands at the head. */
 const AWAY = { top: 0, line: undefined };
 
 const column = useTemplateRef('column');
@@ -22,7 +22,7 @@ const passages = shallowRef<Record<string, { top: number; line: number | undefin
 const textEdge = shallowRef(0);
 
 const ribbons = computed(() =>
-  props.entries.map(({ id }) => ({ passage: passages.value[id]?.top ?? 0, height: heights.value[id] ?? 0 })),
+  props.entries.map(({ id }) => ({ passage: (passages.value[id] ?? AWAY).top, height: heights.value[id] ?? 0 })),
 );
 const tops = computed(() => {
   const focused = props.entries.findIndex(({ id }) => id === props.focused);
@@ -43,14 +43,20 @@ function measure(): void {
   const { top, left } = column.value.getBoundingClientRect();
   textEdge.value = props.folio.getBoundingClientRect().right - left + 6;
   heights.value = Object.fromEntries((items.value ?? []).map((item) => [item.dataset.entry!, item.offsetHeight]));
-  passages.value = Object.fromEntries(
-    props.entries.map(({ id, passage }) => [id, placeOf(props.folio!, passage, top)]),
-  );
+  passages.value = placesIn(props.folio, top);
 }
 
-function placeOf(folio: Element, passage: Offsets | undefined, top: number): { top: number; line: number | undefined } {
-  const first = passage && rangeOf(folio, passage)?.getClientRects()[0];
-  return first ? { top: first.top - top, line: (first.top + first.bottom) / 2 - top } : AWAY;
+/** Where the drawing of each remark begins. A tall one, e.g. a box, is met near its upper edge. */
+function placesIn(folio: Element, top: number): Record<string, { top: number; line: number }> {
+  const places: Record<string, { top: number; line: number }> = {};
+  for (const element of folio.querySelectorAll<HTMLElement>('[data-remarks]')) {
+    const ids = element.dataset.remarks!.split(' ').filter((id) => !(id in places));
+    const first = ids.length > 0 ? element.getClientRects()[0] : undefined;
+    if (!first) continue;
+    const line = Math.min((first.top + first.bottom) / 2, first.top + KNOT) - top;
+    for (const id of ids) places[id] = { top: first.top - top, line };
+  }
+  return places;
 }
 
 const measureSoon = (): Promise<void> => nextTick(measure);

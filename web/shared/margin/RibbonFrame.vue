@@ -3,6 +3,7 @@ import type { Remark } from '#contract/remarks';
 import { computed } from 'vue';
 import { kindInfo } from '../kinds.ts';
 import { remarkSoundUrl } from '../sound-url.ts';
+import { useAnchorName } from '../use-anchor-name.ts';
 import KindLine from './KindLine.vue';
 import SoundStrip from './SoundStrip.vue';
 
@@ -11,9 +12,8 @@ const props = defineProps<{ remark: Remark; focused: boolean }>();
 defineEmits<{ focus: [] }>();
 
 const info = computed(() => kindInfo(props.remark.kind));
-const about = computed(() =>
-  props.remark.anchor.type === 'whole' ? 'the whole work' : `“${props.remark.anchor.quote.exact}”`,
-);
+const anchorName = useAnchorName();
+const about = computed(() => anchorName(props.remark.anchor));
 </script>
 
 <template>
@@ -33,9 +33,9 @@ const about = computed(() =>
         >
       </slot>
       <KindLine :kind="remark.kind" />
-      <span v-if="remark.anchor.type === 'whole'" class="whole">on the whole work</span>
       <span class="actions"><slot name="actions" /></span>
     </header>
+    <p v-if="remark.anchor.type !== 'passage'" class="whole">on {{ about }}</p>
     <SoundStrip
       :id="remark.id"
       :url="remarkSoundUrl(remark)"
@@ -69,6 +69,7 @@ header {
   margin-bottom: 2px;
 }
 .kind {
+  white-space: nowrap;
   color: var(--kind);
   font-weight: 600;
   font-size: 13px;
@@ -79,6 +80,7 @@ header {
 }
 .actions {
   display: flex;
+  white-space: nowrap;
   margin-left: auto;
 }
 </style>

@@ -1,26 +1,57 @@
 <script setup lang="ts">
+import type { Anchor } from '#core/anchor';
 import type { Work } from '#contract/submissions';
 import { computed, useTemplateRef } from 'vue';
+import FolioTools from '../folio/FolioTools.vue';
 import FolioView from '../folio/FolioView.vue';
+import { useZoom } from '../folio/use-zoom.ts';
 import type { MarginEntry } from './entries.ts';
 import MarginColumn from './MarginColumn.vue';
 
 /** The work as paper and the margin beside it; they scroll together. */
-const props = defineProps<{ work: Work; entries: readonly MarginEntry[]; focused?: string | undefined }>();
-defineEmits<{ pick: [id: string] }>();
+defineProps<{
+  work: Work;
+  entries: readonly MarginEntry[];
+  focused?: string | undefined;
+  target?: Anchor | undefined;
+  /** Whether boxes, stretches, cells and answers can be chosen. */
+  choosing?: boolean;
+}>();
+defineEmits<{ pick: [id: string]; choose: [anchor: Anchor | undefined] }>();
+const boxing = defineModel<boolean>('boxing', { default: false });
 
-const stretches = computed(() =>
-  props.entries.flatMap(({ id, kind, passage }) => (passage ? { id, kind, ...passage } : [])),
-);
+const scroller = useTemplateRef('scroller');
+const column = useTemplateRef('column');
 const folioView = useTemplateRef('folioView');
 const folio = computed(() => folioView.value?.root ?? null);
+const zoom = useZoom(scroller, column);
+
 defineExpose({ folio });
 </script>
 
 <template>
-  <div class="scroller">
-    <div class="paper">
-      <FolioView ref="folioView" :work="work" :stretches="stretches" :focused="focused" @pick="$emit('pick', $event)" />
+  <div ref="scroller" class="scroller">
+    <div ref="column" class="work">
+      <FolioTools
+        v-model:boxing="boxing"
+        :leaves="work.folio.leaves"
+        :zoom="zoom"
+        :folio="folio"
+        :choosing="choosing"
+      />
+      <FolioView
+        ref="folioView"
+        :work="work"
+        :marks="entries"
+        :focused="focused"
+        :target="target"
+        :choosing="choosing"
+        :boxing="boxing"
+        :leaf-width="zoom.leafWidth.value"
+        :text-zoom="zoom.textZoom.value"
+        @pick="$emit('pick', $event)"
+        @choose="$emit('choose', $event)"
+      />
     </div>
     <div aria-label="Margin" role="region">
       <slot name="above" />
@@ -38,21 +69,19 @@ defineExpose({ folio });
   grid-template-columns: minmax(0, 1fr) minmax(280px, 330px);
   align-items: start;
   gap: 24px;
-  padding: 24px 20px 120px 24px;
+  padding: 0 20px 120px 24px;
   overflow-y: auto;
 }
-.paper {
-  padding: 40px 32px 56px;
-  background: var(--paper);
-  border: 1px solid var(--hairline);
+.scroller > [role='region'] {
+  padding-top: 56px;
 }
 @media (max-width: 900px) {
   .scroller {
     grid-template-columns: minmax(0, 1fr);
-    padding: 12px;
+    padding: 0 12px 24px;
   }
-  .paper {
-    padding: 24px 20px;
+  .scroller > [role='region'] {
+    padding-top: 0;
   }
 }
 </style>

@@ -1,21 +1,19 @@
-import { compareAnchors } from '#core/anchor';
+import { compareAnchors, type Anchor } from '#core/anchor';
+import type { Folio } from '#core/folio';
 import type { Kind, Remark } from '#contract/remarks';
-import type { Offsets } from '../folio/selection.ts';
 
-/** Something that stands in the margin. */
+/** Something that stands in the margin, level with what it is about. */
 export interface MarginEntry {
   id: string;
   kind: Kind;
-  /** Where its passage lies in the canonical text; absent for the whole work. */
-  passage: Offsets | undefined;
+  anchor: Anchor;
 }
 
-/** Remarks as they stand in the margin, in reading order. */
-export const marginEntries = (remarks: readonly Pick<Remark, 'id' | 'kind' | 'anchor'>[]): MarginEntry[] =>
-  [...remarks]
-    .sort((a, b) => compareAnchors(a.anchor, b.anchor))
-    .map(({ id, kind, anchor }) => ({
-      id,
-      kind,
-      passage: anchor.type === 'passage' ? { start: anchor.start, end: anchor.end } : undefined,
-    }));
+/** Remarks as they stand in the margin, in reading order; of two on the same words, the one that was made first. */
+export function marginEntries(
+  folio: Pick<Folio, 'text' | 'leaves'>,
+  remarks: readonly Pick<Remark, 'id' | 'kind' | 'anchor'>[],
+): MarginEntry[] {
+  const compare = compareAnchors(folio);
+  return remarks.map(({ id, kind, anchor }) => ({ id, kind, anchor })).sort((a, b) => compare(a.anchor, b.anchor));
+}

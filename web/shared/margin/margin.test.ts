@@ -36,28 +36,33 @@ describe('marginEntries', () => {
         id,
         anchor: { type: 'passage', start, end: start + 1, quote: { exact: 'x', prefix: '', suffix: '' } },
       });
-    const entries = marginEntries([at('b', 20), at('a', 3), remarkOf({ id: 'w', anchor: { type: 'whole' } })]);
-    expect(entries.map(({ id, passage }) => [id, passage?.start])).toEqual([
-      ['w', undefined],
-      ['a', 3],
-      ['b', 20],
-    ]);
+    const folio = { text: 'x'.repeat(30), leaves: [] };
+    const entries = marginEntries(folio, [at('b', 20), at('a', 3), remarkOf({ id: 'w', anchor: { type: 'whole' } })]);
+    expect(entries.map(({ id }) => id)).toEqual(['w', 'a', 'b']);
   });
+});
+
+const passage = (start: number, end: number) => ({
+  type: 'passage' as const,
+  start,
+  end,
+  quote: { exact: 'x', prefix: '', suffix: '' },
 });
 
 describe('MarginColumn', () => {
   it('places entries level with the lines of their passages, below each other where they would overlap', async () => {
     const folio = document.createElement('article');
-    folio.innerHTML = '<span data-start="0">0123456789</span>';
-    const tops: Record<number, number> = { 0: 100, 5: 110 };
-    vi.spyOn(Range.prototype, 'getClientRects').mockImplementation(function (this: Range) {
-      const top = tops[this.startOffset]!;
+    folio.innerHTML =
+      '<mark data-remarks="a">one</mark><mark data-remarks="a b">two</mark><mark data-remarks="b">three</mark>';
+    const tops: Record<string, number> = { one: 100, two: 110, three: 300 };
+    vi.spyOn(Element.prototype, 'getClientRects').mockImplementation(function (this: Element) {
+      const top = tops[this.textContent!]!;
       return [{ top, bottom: top + 20, left: 0, right: 50 }] as unknown as DOMRectList;
     });
     vi.spyOn(HTMLElement.prototype, 'offsetHeight', 'get').mockReturnValue(60);
     const entries = [
-      { id: 'a', kind: 'next' as const, passage: { start: 0, end: 3 } },
-      { id: 'b', kind: 'repair' as const, passage: { start: 5, end: 8 } },
+      { id: 'a', kind: 'next' as const, anchor: passage(0, 3) },
+      { id: 'b', kind: 'repair' as const, anchor: passage(5, 8) },
     ];
     const column = mountInApp(MarginColumn, { entries, folio, focused: 'b' });
     await nextTick();

@@ -1,0 +1,309 @@
+import { alignWords, increasing, type Block } from './align.ts';
+import type { Words } from './tokens.ts';
+
+/** Where each word of the old text went. */
+export interface WordMap {
+  /** Index of the word in the new text, or −1. */
+  target: Int32Array;
+  /** 1 for the words of the longest run that kept its order, 0 for those that were moved out of it. */
+  inOrder: Uint8Array;
+  /** How telling a word is: rare words weigh more. By old index. */
+  weight: Float32Array;
+  /** For each word of the new text the index of the old word that went there, or −1. */
+  source: Int32Array;
+}
+
+/** A run of words this long is no coincidence, wherever it stands. */
+const TELLING_RUN = 8;
+/** How many words in a row must be the same, and stand only once in each text, to begin an alignment. */
+const SEED = 4;
+/** At least this weight of a sentence must have survived before its words count as one that was edited. */
+const SENTENCE_KEPT = 0.45;
+/** And so much alike must a sentence be that is sought anywhere in the text. */
+const SENTENCE_FOUND = 0.5;
+
+/** Words that stand more often than once in about sixty tell little about a sentence. */
+const TELLING_WEIGHT = 4;
+
+/** Maps the words of a text to those of its next version: what stayed, what was moved, what was edited in place. */
+export function mapWords(old: Words, next: Words): WordMap {
+  const map: WordMap = {
+    target: new Int32Array(old.ids.length).fill(-1),
+    inOrder: new Uint8Array(old.ids.length),
+    weight: weights(old, next),
+    source: new Int32Array(next.ids.length).fill(-1),
+  };
+  const blocks = exactBlocks(old, next);
+  const chain = longestChain(blocks);
+  for (const block of chain) claim(map, block);
+  for (const block of blocks) if (!chain.has(block) && isTelling(old, next, block)) claim(map, block);
+  alignGaps(old, next, map, chain);
+  dropCoincidences(old, next, map);
+  followMovedSentences(old, next, map);
+  markOrder(map);
+  return map;
+}
+
+function markOrder({ target, inOrder }: WordMap): void {
+  const steps = Array.from(target, (column, row) => ({ row, column })).filter(({ column }) => column >= 0);
+  for (const { row } of increasing(steps)) inOrder[row] = 1;
+}
+
+/** The inverse document frequency of each word over the sentences of both texts (Spärck Jones 1972), at least a little. */
+function weights(old: Words, next: Words): Float32Array {
+  const counts = new Map<number, number>();
+  for (const id of old.ids) counts.set(id, (counts.get(id) ?? 0) + 1);
+  for (const id of next.ids) counts.set(id, (counts.get(id) ?? 0) + 1);
+  const total = old.ids.length + next.ids.length;
+  return Float32Array.from(old.ids, (id) => 0.2 + Math.log(total / counts.get(id)!));
+}
+
+function claim({ target, source }: WordMap, { old, next, length }: Block): void {
+  for (let i = 0; i < length; i++) {
+    if (target[old + i]! >= 0 || source[next + i]! >= 0) continue;
+    target[old + i] = next + i;
+    source[next + i] = old + i;
+  }
+}
+
+/** Runs of the same words in both texts, begun where a run of {@link SEED} words stands once in each; the longest first. */
+function exactBlocks(old: Words, next: Words): Block[] {
+  const there = uniqueRuns(next.ids);
+  const blocks: Block[] = [];
+  let covered = 0;
+  for (const [key, at] of uniqueRuns(old.ids)) {
+    const to = there.get(key) ?? -1;
+    // Seeds come in the order of the old text: those inside of a run that was just extended add nothing.
+    if (at < 0 || to < 0 || (at < covered && to - at === lastShift(blocks))) continue;
+    if (!isSeed(at, to)) continue;
+    let before = 0;
+    while (at - before > 0 && to - before > 0 && old.ids[at - before - 1] === next.ids[to - before - 1]) before++;
+    let length = SEED;
+    while (
+      at + length < old.ids.length &&
+      to + length < next.ids.length &&
+      old.ids[at + length] === next.ids[to + length]
+    )
+      length++;
+    blocks.push({ old: at - before, next: to - before, length: length + before });
+    covered = at + length;
+  }
+  return blocks.sort((a, b) => b.length - a.length);
+
+  function isSeed(at: number, to: number): boolean {
+    for (let i = 0; i < SEED; i++) if (old.ids[at + i] !== next.ids[to + i]) return false;
+    return true;
+  }
+}
+
+const lastShift = (blocks: Block[]): number | undefined => {
+  const last = blocks.at(-1);
+  return last && last.next - last.old;
+};
+
+/** Four of these make a number that is still exact. */
+const KEY_BASE = 9_000;
+
+/** Where each run of {@link SEED} words stands, −1 for those that stand more than once. Unlike runs may share a key; their words tell. */
+function uniqueRuns(ids: Int32Array): Map<number, number> {
+  const places = new Map<number, number>();
+  for (let at = 0; at + SEED <= ids.length; at++) {
+    let key = 0;
+    for (let i = at; i < at + SEED; i++) key = key * KEY_BASE + (ids[i]! % KEY_BASE);
+    places.set(key, places.has(key) ? -1 : at);
+  }
+  return places;
+}
+
+/** The blocks that can all be kept in their order with the most words: the longest increasing subsequence, weighted. */
+function longestChain(blocks: readonly Block[]): Set<Block> {
+  const sorted = [...blocks].sort((a, b) => a.old - b.old || a.next - b.next);
+  const best: { length: number; before: number }[] = [];
+  sorted.forEach((block, index) => {
+    let length = 0;
+    let before = -1;
+    for (let i = 0; i < index; i++) {
+      const other = sorted[i]!;
+      const fits = other.old + other.length <= block.old && other.next + other.length <= block.next;
+      if (fits && best[i]!.length > length) [length, before] = [best[i]!.length, i];
+    }
+    best.push({ length: length + block.length, before });
+  });
+  const chain = new Set<Block>();
+  let at = best.reduce((top, { length }, index) => (length > (best[top]?.length ?? 0) ? index : top), best.length - 1);
+  for (; at >= 0; at = best[at]!.before) chain.add(sorted[at]!);
+  return chain;
+}
+
+/** Whether a run that stands elsewhere was moved there, and is no phrase that happens to be used twice. */
+function isTelling(old: Words, next: Words, block: Block): boolean {
+  return (
+    block.length >= TELLING_RUN ||
+    (isSentence(old, block.old, block.length) && isSentence(next, block.next, block.length))
+  );
+}
+
+/** Whether some words are one or more sentences from the first word to the last. */
+function isSentence({ sentences }: Words, at: number, length: number): boolean {
+  return sentences[at - 1] !== sentences[at] && sentences[at + length - 1] !== sentences[at + length];
+}
+
+/** Between two runs that stayed, whatever was edited there is aligned word by word. */
+function alignGaps(old: Words, next: Words, map: WordMap, chain: ReadonlySet<Block>): void {
+  const ends = { old: old.ids.length, next: next.ids.length, length: 0 };
+  let from = { old: 0, next: 0 };
+  for (const block of [...[...chain].sort((a, b) => a.old - b.old), ends]) {
+    const free = (marks: Int32Array, start: number, end: number): number[] => {
+      const indices: number[] = [];
+      for (let i = start; i < end; i++) if (marks[i]! < 0) indices.push(i);
+      return indices;
+    };
+    const here = free(map.target, from.old, block.old);
+    const there = free(map.source, from.next, block.next);
+    for (const [a, b] of alignWords(here, there, old.ids, next.ids, map.weight))
+      claim(map, { old: a, next: b, length: 1 });
+    from = { old: block.old + block.length, next: block.next + block.length };
+  }
+}
+
+interface SentenceWords {
+  from: number;
+  to: number;
+}
+
+function sentenceRanges({ sentences, sentenceCount }: Words): SentenceWords[] {
+  const ranges: SentenceWords[] = Array.from({ length: sentenceCount }, () => ({ from: 0, to: 0 }));
+  sentences.forEach((sentence, index) => {
+    const range = ranges[sentence]!;
+    if (range.to === 0) range.from = index;
+    range.to = index + 1;
+  });
+  return ranges;
+}
+
+function keptShare({ target, weight }: WordMap, { from, to }: SentenceWords): number {
+  let kept = 0;
+  let all = 0;
+  for (let i = from; i < to; i++) {
+    all += weight[i]!;
+    if (target[i]! >= 0) kept += weight[i]!;
+  }
+  return all === 0 ? 0 : kept / all;
+}
+
+/**
+ * A sentence of which only a few words are found was removed, and the words belong to what was written in its place; a single
+ * word of a heading that is found inside of a long sentence is not the heading either.
+ */
+function dropCoincidences(old: Words, next: Words, map: WordMap): void {
+  const there = sentenceRanges(next);
+  for (const range of sentenceRanges(old)) {
+    const kept = keptShare(map, range);
+    if (kept === 0 || (kept >= SENTENCE_KEPT && !isStray(range))) continue;
+    let run = 0;
+    for (let i = range.from; i < range.to; i++) {
+      const to = map.target[i]!;
+      run = to >= 0 && to === (map.target[i - 1] ?? -2) + 1 ? run + 1 : 1;
+      if (to < 0 || isInRun(i)) continue;
+      map.target[i] = -1;
+      map.source[to] = -1;
+    }
+  }
+
+  function isStray({ from, to }: SentenceWords): boolean {
+    if (to - from > 3) return false;
+    const first = map.target[from]!;
+    const sentence = first < 0 ? undefined : there[next.sentences[first]!];
+    if (!sentence || sentence.to - sentence.from <= 2 * (to - from) + 1) return false;
+    return map.target[from - 1] !== first - 1 && map.target[to] !== (map.target[to - 1] ?? -1) + 1;
+  }
+
+  /** Part of at least {@link SEED} words that are mapped one after the other. */
+  function isInRun(index: number): boolean {
+    let length = 1;
+    for (let i = index; length < SEED && i > 0 && follows(i); i--) length++;
+    for (let i = index + 1; length < SEED && i < map.target.length && follows(i); i++) length++;
+    return length >= SEED;
+  }
+
+  function follows(i: number): boolean {
+    return map.target[i]! >= 0 && map.target[i - 1]! >= 0 && map.target[i] === map.target[i - 1]! + 1;
+  }
+}
+
+/** Sentences that are gone from their place and come up, edited, at another. Each is paired with the one it is most like, and no other. */
+function followMovedSentences(old: Words, next: Words, map: WordMap): void {
+  const gone = sentenceRanges(old).filter((range) => isLong(range) && keptShare(map, range) < SENTENCE_KEPT);
+  const come = sentenceRanges(next).filter((range) => isLong(range) && freeShare(map, range) > 0.5);
+  if (gone.length === 0 || come.length === 0) return;
+  const weightOf = new Map<number, number>();
+  old.ids.forEach((id, index) => weightOf.set(id, map.weight[index]!));
+  const taken = new Set<SentenceWords>();
+  for (const { here, there } of likePairs(gone, come)) {
+    if (taken.has(here) || taken.has(there)) continue;
+    taken.add(here).add(there);
+    pairWords(here, there);
+  }
+
+  /** Pairs that are alike by Dice's coefficient (1945) over telling words and pairs of words, the most alike first. */
+  function likePairs(gone: SentenceWords[], come: SentenceWords[]): { here: SentenceWords; there: SentenceWords }[] {
+    const byFeature = new Map<number, number[]>();
+    const sums = come.map((range, index) => {
+      const own = features(next.ids, range);
+      for (const feature of own.keys()) {
+        const list = byFeature.get(feature);
+        if (list) list.push(index);
+        else byFeature.set(feature, [index]);
+      }
+      return sum(own);
+    });
+    const shared = new Float64Array(come.length);
+    const pairs = gone.flatMap((here) => {
+      const own = features(old.ids, here);
+      const total = sum(own);
+      shared.fill(0);
+      for (const [feature, value] of own) for (const index of byFeature.get(feature) ?? []) shared[index]! += value;
+      return come.flatMap((there, index) => {
+        const dice = (2 * shared[index]!) / (total + sums[index]!);
+        return dice >= SENTENCE_FOUND ? [{ here, there, dice }] : [];
+      });
+    });
+    return pairs.sort((a, b) => b.dice - a.dice);
+  }
+
+  function features(ids: Int32Array, { from, to }: SentenceWords): Map<number, number> {
+    const found = new Map<number, number>();
+    for (let i = from; i < to; i++) {
+      const weight = weightOf.get(ids[i]!) ?? TELLING_WEIGHT;
+      if (weight >= TELLING_WEIGHT) found.set(ids[i]!, weight);
+      if (i > from) found.set(-1 - (ids[i - 1]! * 1_000_003 + ids[i]!), TELLING_WEIGHT);
+    }
+    return found;
+  }
+
+  function pairWords(here: SentenceWords, there: SentenceWords): void {
+    for (let i = here.from; i < here.to; i++) {
+      if (map.target[i]! >= 0) map.source[map.target[i]!] = -1;
+      map.target[i] = -1;
+    }
+    const indices = ({ from, to }: SentenceWords): number[] =>
+      Array.from({ length: to - from }, (_, step) => from + step);
+    const free = indices(there).filter((index) => map.source[index]! < 0);
+    for (const [a, b] of alignWords(indices(here), free, old.ids, next.ids, map.weight))
+      claim(map, { old: a, next: b, length: 1 });
+  }
+}
+
+const isLong = ({ from, to }: SentenceWords): boolean => to - from >= SEED;
+
+const sum = (found: Map<number, number>): number => {
+  let total = 0;
+  for (const value of found.values()) total += value;
+  return total;
+};
+
+function freeShare({ source }: WordMap, { from, to }: SentenceWords): number {
+  let free = 0;
+  for (let i = from; i < to; i++) if (source[i]! < 0) free++;
+  return free / (to - from);
+}

@@ -1,0 +1,50 @@
+import type { Line } from './page-text.ts';
+
+/** If so many lines stand above the one before them in the same column, the page was not drawn in reading order. */
+const JUMBLED = 0.15;
+
+/**
+ * Lines in the order in which they are read. Nearly all programs draw a page in that order; where one did not, the page is
+ * cut at white stripes across and down (recursive X-Y cut; Nagy & Seth 1984).
+ */
+export function readingOrder(lines: Line[]): Line[] {
+  const jumps = lines.filter((line, index) => {
+    const before = lines[index - 1];
+    return before && line.top < before.top - before.size && line.left < before.right && line.right > before.left;
+  });
+  return jumps.length > JUMBLED * lines.length ? cut(lines) : lines;
+}
+
+function cut(lines: Line[]): Line[] {
+  if (lines.length < 2) return lines;
+  const size = median(lines.map((line) => line.size));
+  const columns = stripes(
+    lines,
+    ({ left }) => left,
+    ({ right }) => right,
+    size,
+  );
+  if (columns.length > 1) return columns.flatMap(cut);
+  const rows = stripes(
+    lines,
+    ({ top }) => top,
+    (line) => line.top + line.size,
+    0.9 * size,
+  );
+  if (rows.length > 1) return rows.flatMap(cut);
+  return [...lines].sort((a, b) => a.top - b.top || a.left - b.left);
+}
+
+/** Groups of lines between which a stripe of at least `gap` is empty. */
+function stripes(lines: Line[], from: (line: Line) => number, to: (line: Line) => number, gap: number): Line[][] {
+  const groups: Line[][] = [];
+  let end = -Infinity;
+  for (const line of [...lines].sort((a, b) => from(a) - from(b))) {
+    if (from(line) - end > gap) groups.push([]);
+    groups.at(-1)!.push(line);
+    end = Math.max(end, to(line));
+  }
+  return groups;
+}
+
+const median = (values: number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;

@@ -1,0 +1,66 @@
+import { canonicalText, countWords, titleOf, type Block } from '#core/folio';
+import { defaultTreeAdapter as tree, parse, parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
+import { decodeText } from './decode-text.ts';
+import { documentErrors, type DocumentPicture, type Reader, type Reading } from './document.ts';
+import { blocksOfNodes } from './html-blocks.ts';
+import { collapseWhiteSpace } from './html-space.ts';
+
+type Element = DefaultTreeAdapterTypes.Element;
+type ParentNode = DefaultTreeAdapterTypes.ParentNode;
+
+const DATA_PICTURE = /^data:(image\/(?:png|jpeg|gif|webp));base64,([A-Za-z0-9+/=\s]+)$/;
+
+/** Reads a web page: its words and the pictures that it carries inside of itself. Nothing is loaded from elsewhere. */
+export const readHtml: Reader = (bytes) => {
+  const text = decodeText(bytes);
+  if (text === undefined) throw documentErrors.broken('html');
+  const document = parse(text);
+  const html = document.childNodes.filter(tree.isElementNode).find(({ tagName }) => tagName === 'html');
+  const language = html?.attrs.find(({ name }) => name === 'lang')?.value;
+  const title = textOfElement(html, 'title');
+  return {
+    ...readingOfTree(document, title),
+    ...(language && /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/.test(language) && { language }),
+  };
+};
+
+/** The reading of HTML that we made ourselves, e.g. from Markdown. */
+export const readingOfHtml = (html: string): Reading => readingOfTree(parseFragment(html));
+
+function readingOfTree(root: ParentNode, title?: string): Reading {
+  const pictures: DocumentPicture[] = [];
+  takePictures(root, pictures);
+  collapseWhiteSpace(root);
+  const blocks: Block[] = blocksOfNodes(root.childNodes);
+  if (countWords(canonicalText(blocks)) === 0 && pictures.length === 0) throw documentErrors.withoutText();
+  return { title: titleOf(blocks) ?? title, leaves: [{ kind: 'text', label: 'Text', blocks }], pictures };
+}
+
+function takePictures(node: ParentNode, pictures: DocumentPicture[]): void {
+  for (const child of node.childNodes.filter(tree.isElementNode)) {
+    if (child.tagName === 'img') numberPicture(child, pictures);
+    takePictures(child, pictures);
+  }
+}
+
+function numberPicture(image: Element, pictures: DocumentPicture[]): void {
+  const source = image.attrs.find(({ name }) => name === 'src');
+  if (!source) return;
+  const [, mediaType, data] = DATA_PICTURE.exec(source.value) ?? [];
+  if (mediaType && data) pictures.push({ mediaType, bytes: Buffer.from(data, 'base64') });
+  source.value = mediaType ? `picture:${pictures.length - 1}` : '';
+}
+
+function textOfElement(node: ParentNode | undefined, name: string): string | undefined {
+  for (const child of node?.childNodes.filter(tree.isElementNode) ?? []) {
+    if (child.tagName === name)
+      return child.childNodes
+        .filter(tree.isTextNode)
+        .map(({ value }) => value)
+        .join('')
+        .trim();
+    const inner = textOfElement(child, name);
+    if (inner !== undefined) return inner;
+  }
+  return undefined;
+}

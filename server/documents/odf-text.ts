@@ -1,0 +1,228 @@
+import type { Block, Mark, Run, TableCell, TextBlock } from '#core/folio';
+import { isTextBlock } from '#core/folio';
+import type { Element, Node } from '@xmldom/xmldom';
+import { alignOf, lookOf, marksOf, type ListStyle, type OdfStyles } from './odf-style.ts';
+import { attribute, child, children, elements, isElement, numberOf } from './xml.ts';
+
+export interface OdfContext {
+  styles: OdfStyles;
+  /** The number of a picture of the package, or undefined where it cannot be shown. */
+  picture(href: string): number | undefined;
+  /** An equation that is kept as an object of its own. */
+  equation(href: string): Run | undefined;
+  /** Whether sizes and colours come through, as on slides. */
+  looks: boolean;
+  /** Footnotes are numbered through the document and stand at its end. */
+  notes: { number: string; blocks: Block[] }[];
+}
+
+const SAFE_LINK = /^(https?:\/\/|mailto:)/i;
+
+interface ListPlace {
+  style: ListStyle | undefined;
+  depth: number;
+  numbers: number[];
+}
+
+/** The blocks of an OpenDocument text (ODF 1.3 Part 3, sections 5 and 9). */
+export function odfBlocks(parent: Element | undefined, context: OdfContext): Block[] {
+  return elements(parent).flatMap((element) => blockOf(element, context));
+}
+
+function blockOf(element: Element, context: OdfContext): Block[] {
+  switch (element.localName) {
+    case 'h':
+      return paragraph(element, context, { heading: numberOf(element, 'text:outline-level') ?? 1 });
+    case 'p':
+      return paragraph(element, context, {});
+    case 'list':
+      return listBlocks(element, context, undefined);
+    case 'table':
+      return [tableOf(element, context), ...picturesIn(element, context)];
+    case 'frame':
+      return frameBlocks(element, context);
+    case 'section':
+    case 'text-box':
+    case 'index-body':
+    case 'table-of-content':
+    case 'soft-page-break':
+      return odfBlocks(element, context);
+    default:
+      return [];
+  }
+}
+
+function paragraph(
+  element: Element,
+  context: OdfContext,
+  as: { heading?: number; item?: { depth: number; marker: string } },
+): Block[] {
+  const style = context.styles.style('paragraph', attribute(element, 'text:style-name'));
+  const runs = runsOf(element, context, style.text);
+  const align = alignOf(style.paragraph);
+  const name = attribute(element, 'text:style-name') ?? '';
+  const rest = { runs, ...(align && { align }) };
+  const block: TextBlock = as.item
+    ? { type: 'item', ...as.item, ...rest }
+    : as.heading !== undefined
+      ? { type: 'heading', level: Math.min(6, Math.max(1, as.heading)), ...rest }
+      : isTitle(name, context)
+        ? { type: 'heading', level: 1, ...rest }
+        : { type: 'paragraph', ...rest };
+  return [block, ...children(element, 'frame').flatMap((frame) => frameBlocks(frame, context))];
+}
+
+const isTitle = (name: string, { styles, looks }: OdfContext): boolean =>
+  !looks &&
+  (name === 'Title' ||
+    styles
+      .style('paragraph', name)
+      .paragraph.some((one) => attribute(one.parentNode as Element, 'style:parent-style-name') === 'Title'));
+
+function listBlocks(list: Element, context: OdfContext, outer: ListPlace | undefined): Block[] {
+  const own = context.styles.list(attribute(list, 'text:style-name'));
+  const style = own ?? outer?.style;
+  const depth = outer ? outer.depth + 1 : 0;
+  const numbers = [...(outer?.numbers ?? [])];
+  numbers[depth] = (style?.start(depth) ?? 1) - 1;
+  return elements(list).flatMap((item) => {
+    if (item.localName !== 'list-item' && item.localName !== 'list-header') return [];
+    if (item.localName === 'list-item') numbers[depth] = numberOf(item, 'text:start-value') ?? numbers[depth]! + 1;
+    const marker = item.localName === 'list-header' ? '' : (style?.marker(depth, numbers) ?? '•');
+    let first = true;
+    return elements(item).flatMap((element) => {
+      if (element.localName === 'list') return listBlocks(element, context, { style, depth, numbers });
+      if (element.localName === 'h') {
+        const [block, ...rest] = blockOf(element, context);
+        return block?.type === 'heading' && marker ? [{ ...block, marker }, ...rest] : [block!, ...rest];
+      }
+      if (element.localName !== 'p' || !first) return blockOf(element, context);
+      first = false;
+      return paragraph(element, context, { item: { depth, marker } });
+    });
+  });
+}
+
+function tableOf(table: Element, context: OdfContext): Block {
+  const rowsIn = (parent: Element, header: boolean): TableCell[][] =>
+    elements(parent).flatMap((element) => {
+      if (element.localName === 'table-header-rows') return rowsIn(element, true);
+      if (element.localName === 'table-rows' || element.localName === 'table-row-group') return rowsIn(element, header);
+      return element.localName === 'table-row' ? [cellsOf(element, header, context)] : [];
+    });
+  return { type: 'table', rows: rowsIn(table, false) };
+}
+
+const cellsOf = (row: Element, header: boolean, context: OdfContext): TableCell[] =>
+  children(row, 'table-cell').map((cell) => {
+    const [columns, rows] = [
+      numberOf(cell, 'table:number-columns-spanned') ?? 1,
+      numberOf(cell, 'table:number-rows-spanned') ?? 1,
+    ];
+    return {
+      header,
+      ...(columns > 1 && { columns }),
+      ...(rows > 1 && { rows }),
+      blocks: odfBlocks(cell, context).flatMap((block): TextBlock[] =>
+        isTextBlock(block) ? [block] : block.type === 'table' ? block.rows.flat().flatMap((inner) => inner.blocks) : [],
+      ),
+    };
+  });
+
+/** Pictures of a table stand below it. */
+const picturesIn = (element: Element, context: OdfContext): Block[] =>
+  elements(element).flatMap((inner) =>
+    inner.localName === 'frame'
+      ? frameBlocks(inner, context).filter(({ type }) => type === 'picture')
+      : picturesIn(inner, context),
+  );
+
+function frameBlocks(frame: Element, context: OdfContext): Block[] {
+  const box = child(frame, 'text-box');
+  if (box) return odfBlocks(box, context);
+  if (child(frame, 'object')) return [];
+  const image = children(frame, 'image')
+    .map((one) => context.picture(attribute(one, 'xlink:href') ?? ''))
+    .find((number) => number !== undefined);
+  const alt = (child(frame, 'desc') ?? child(frame, 'title'))?.textContent ?? '';
+  return image === undefined ? [] : [{ type: 'picture', picture: image, alt }];
+}
+
+interface Setting {
+  marks: Mark[];
+  look: Run['look'];
+  link?: string | undefined;
+}
+
+/** The characters of a paragraph. White space is collapsed as ODF 1.3 Part 3, section 6.1.2, says. */
+function runsOf(element: Element, context: OdfContext, text: readonly Element[]): Run[] {
+  const runs: Run[] = [];
+  const add = (characters: string, { marks, look, link }: Setting): void => {
+    if (characters !== '') runs.push({ text: characters, marks, ...(link && { link }), ...(look && { look }) });
+  };
+  const endsInSpace = (): boolean => runs.length === 0 || /[ \n\t]$/.test(runs.at(-1)!.text);
+  const setting = (chain: readonly Element[], link?: string): Setting => ({
+    marks: marksOf(chain),
+    look: context.looks ? lookOf(chain) : undefined,
+    link,
+  });
+  const walk = (node: Node, chain: readonly Element[], link?: string): void => {
+    for (const inner of Array.from(node.childNodes)) {
+      if (!isElement(inner)) {
+        if (inner.nodeType !== 3) continue;
+        const collapsed = (inner.nodeValue ?? '').replace(/[ \t\n\r]+/g, ' ');
+        add(endsInSpace() ? collapsed.replace(/^ /, '') : collapsed, setting(chain, link));
+        continue;
+      }
+      switch (inner.localName) {
+        case 's':
+          add(' '.repeat(Math.min(1000, numberOf(inner, 'text:c') ?? 1)), setting(chain, link));
+          break;
+        case 'tab':
+          add('\t', setting(chain, link));
+          break;
+        case 'line-break':
+          add('\n', setting(chain, link));
+          break;
+        case 'span':
+          walk(inner, [...context.styles.style('text', attribute(inner, 'text:style-name')).text, ...chain], link);
+          break;
+        case 'a': {
+          const href = attribute(inner, 'xlink:href') ?? '';
+          walk(inner, chain, SAFE_LINK.test(href) ? href : link);
+          break;
+        }
+        case 'note':
+          runs.push(noteCall(inner, context));
+          break;
+        case 'frame': {
+          const run = context.equation(attribute(child(inner, 'object'), 'xlink:href') ?? '');
+          if (run) runs.push(run);
+          break;
+        }
+        case 'custom-shape':
+        case 'desc':
+        case 'title':
+          break;
+        default:
+          walk(inner, chain, link);
+      }
+    }
+  };
+  walk(element, text);
+  return runs;
+}
+
+function noteCall(note: Element, context: OdfContext): Run {
+  const number = child(note, 'note-citation')?.textContent ?? '';
+  context.notes.push({ number, blocks: odfBlocks(child(note, 'note-body'), context) });
+  return { text: '', marks: [], note: number };
+}
+
+/** Footnotes as a list at the end, each with its number. */
+export const noteBlocks = ({ notes }: OdfContext): Block[] =>
+  notes.flatMap(({ number, blocks }) =>
+    blocks.map((block, index): Block =>
+      index === 0 && block.type === 'paragraph' ? { ...block, type: 'item', depth: 0, marker: `${number}.` } : block,
+    ),
+  );

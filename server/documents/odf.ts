@@ -1,0 +1,74 @@
+import type { Run } from '#core/folio';
+import type { Element } from '@xmldom/xmldom';
+import path from 'node:path/posix';
+import { documentErrors, type DocumentPicture, type FileFormat } from './document.ts';
+import { mathNode } from './math.ts';
+import { odfStyles, withoutTracked } from './odf-style.ts';
+import type { OdfContext } from './odf-text.ts';
+import { descendants, parseXml, path as follow } from './xml.ts';
+import { openPackage } from './zip.ts';
+
+const PICTURE_TYPES: Record<string, string> = {
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  jpeg: 'image/jpeg',
+  gif: 'image/gif',
+  webp: 'image/webp',
+};
+
+export interface OdfDocument {
+  /** The element in the body that holds the text or the slides. */
+  body: Element;
+  styles: Element | undefined;
+  title: string | undefined;
+  context: OdfContext;
+  pictures: DocumentPicture[];
+}
+
+/**
+ * Opens an OpenDocument file (ODF 1.3).
+ * @throws DocumentError
+ */
+export function openOdf(
+  bytes: Uint8Array,
+  format: FileFormat,
+  kind: 'text' | 'presentation',
+  looks: boolean,
+): OdfDocument {
+  const files = openPackage(bytes, format);
+  const part = (name: string): Element | undefined => {
+    const text = files.text(name);
+    return text === undefined ? undefined : (parseXml(text, format).documentElement ?? undefined);
+  };
+  const content = part('content.xml');
+  const body = follow(content, 'body', kind);
+  if (!content || !body) throw documentErrors.broken(format);
+  const styles = part('styles.xml');
+  const pictures: DocumentPicture[] = [];
+  const known = new Map<string, number>();
+  const context: OdfContext = {
+    styles: odfStyles([content, styles]),
+    looks,
+    notes: [],
+    picture: (href) => {
+      const name = path.normalize(href.replace(/^\.\//, ''));
+      const mediaType = PICTURE_TYPES[path.extname(name).slice(1).toLowerCase()];
+      const data = mediaType ? files.bytes(name) : undefined;
+      if (!mediaType || !data) return undefined;
+      const number = known.get(name) ?? pictures.push({ mediaType, bytes: data }) - 1;
+      known.set(name, number);
+      return number;
+    },
+    equation: (href): Run | undefined => {
+      const object = href ? part(path.join(path.normalize(href.replace(/^\.\//, '')), 'content.xml')) : undefined;
+      if (object?.localName !== 'math') return undefined;
+      const math = mathNode(object);
+      return { text: textOf(math), marks: [], math };
+    },
+  };
+  const title = descendants(part('meta.xml'), 'title')[0]?.textContent?.trim() || undefined;
+  return { body: withoutTracked(body), styles, title, context, pictures };
+}
+
+const textOf = (math: NonNullable<Run['math']> | string): string =>
+  typeof math === 'string' ? math : math.children.map(textOf).join('');

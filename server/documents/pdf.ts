@@ -1,0 +1,94 @@
+import { placedTexts, type DrawnText, type PageLeaf } from '#core/folio';
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import {
+  getDocument,
+  PasswordResponses,
+  type PDFDocumentProxy,
+  type PDFPageProxy,
+} from 'pdfjs-dist/legacy/build/pdf.mjs';
+import type { TextItem, TextStyle } from 'pdfjs-dist/types/src/display/api.js';
+import { documentErrors, type Reader } from './document.ts';
+
+const PACKAGE = path.dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
+const MAX_PAGES = 500;
+/** Of a typical face, where a font does not say how far its letters reach above the line. */
+const USUAL_ASCENT = 0.8;
+
+/** Reads a PDF (ISO 32000): its pages are drawn in the browser; here their words are put into order. */
+export const readPdf: Reader = async (bytes) => {
+  const loading = getDocument({
+    data: new Uint8Array(bytes),
+    cMapUrl: `${path.join(PACKAGE, 'cmaps')}/`,
+    standardFontDataUrl: `${path.join(PACKAGE, 'standard_fonts')}/`,
+    wasmUrl: `${path.join(PACKAGE, 'wasm')}/`,
+    isEvalSupported: false,
+    enableXfa: false,
+    stopAtErrors: false,
+    verbosity: 0,
+  });
+  const document = await loading.promise.catch((error: { name?: string; code?: number }) => {
+    const locked = error.name === 'PasswordException' || error.code === PasswordResponses.NEED_PASSWORD;
+    throw locked ? documentErrors.locked('pdf') : documentErrors.broken('pdf');
+  });
+  try {
+    if (document.numPages > MAX_PAGES) throw documentErrors.tooManyPages();
+    const { info } = (await document.getMetadata()) as { info: { Title?: string; Language?: string } };
+    return { title: titleOf(info.Title), language: info.Language || undefined, leaves: await pagesOf(document) };
+  } finally {
+    await loading.destroy();
+  }
+};
+
+/** Word processors write the name of a file where the title belongs. */
+const titleOf = (title: string | undefined): string | undefined =>
+  title && !/\.\w{2,4}$|^untitled/i.test(title.trim()) ? title.trim() || undefined : undefined;
+
+async function pagesOf(document: PDFDocumentProxy): Promise<PageLeaf[]> {
+  const labels = await document.getPageLabels();
+  const leaves: PageLeaf[] = [];
+  for (let number = 1; number <= document.numPages; number++) {
+    const page = await document.getPage(number);
+    const { width, height } = page.getViewport({ scale: 1 });
+    const label = `Page ${labels?.[number - 1] || number}`;
+    leaves.push({ kind: 'page', label, page: number, width, height, texts: placedTexts(await drawnTexts(page)) });
+    page.cleanup();
+  }
+  return leaves;
+}
+
+async function drawnTexts(page: PDFPageProxy): Promise<DrawnText[]> {
+  const { transform } = page.getViewport({ scale: 1 });
+  const { items, styles } = await page.getTextContent();
+  return items
+    .filter((item): item is TextItem => 'str' in item)
+    .flatMap((item) => {
+      const drawn = drawnText(item, styles[item.fontName], transform as Matrix);
+      // A line that ends is a space to whoever reads on.
+      return item.hasEOL ? [drawn, { ...drawn, text: ' ' }] : [drawn];
+    });
+}
+
+type Matrix = [number, number, number, number, number, number];
+
+/** ISO 32000-2, section 8.3.4: the place of text is its own matrix, then the page's. */
+function drawnText(
+  { str, transform, width }: TextItem,
+  style: TextStyle | undefined,
+  [a, b, c, d, e, f]: Matrix,
+): DrawnText {
+  const [ta, tb, tc, td, te, tf] = transform as Matrix;
+  const [right, down] = [a * ta + c * tb, b * ta + d * tb];
+  const height = Math.hypot(a * tc + c * td, b * tc + d * td);
+  const angle = Math.round((Math.atan2(down, right) * 180) / Math.PI);
+  const ascent = (style?.ascent || USUAL_ASCENT) * height;
+  const turned = (angle * Math.PI) / 180;
+  return {
+    text: str,
+    x: a * te + c * tf + e + ascent * Math.sin(turned),
+    y: b * te + d * tf + f - ascent * Math.cos(turned),
+    width,
+    height,
+    angle: angle === -180 ? 180 : angle,
+  };
+}

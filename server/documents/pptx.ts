@@ -1,0 +1,165 @@
+import { textBlocks, type SlideLeaf, type TextBlock } from '#core/folio';
+import type { Element } from '@xmldom/xmldom';
+import path from 'node:path/posix';
+import { documentErrors, type DocumentPicture, type Reader } from './document.ts';
+import { pptxColors, type Colors } from './pptx-color.ts';
+import { pptxShapes, type SlideParts } from './pptx-shapes.ts';
+import { paragraphsOf } from './pptx-text.ts';
+import { attribute, child, children, descendants, numberOf, parseXml, path as follow } from './xml.ts';
+import { openPackage, type Package } from './zip.ts';
+
+/** English Metric Units to points: ECMA-376 Part 1, section 20.1.2.1. */
+export const EMU_PER_POINT = 12_700;
+const MAX_SLIDES = 500;
+
+const PICTURE_TYPES: Record<string, string> = {
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  jpeg: 'image/jpeg',
+  gif: 'image/gif',
+  webp: 'image/webp',
+  bmp: 'image/bmp',
+};
+
+/** One part of the presentation, with the parts that it refers to. */
+export interface Part {
+  name: string;
+  root: Element;
+  /** Names of other parts by relationship id. */
+  targets: Map<string, { type: string; name: string; external: boolean }>;
+}
+
+/** Reads an Office Open XML presentation (ECMA-376 Part 1, section 19): each slide as the shapes that stand on it. */
+export const readPptx: Reader = (bytes) => {
+  const files = openPackage(bytes, 'pptx');
+  const presentation = mainPart(files);
+  const size = child(presentation.root, 'sldSz');
+  const [width, height] = [
+    (numberOf(size, 'cx') ?? 9_144_000) / EMU_PER_POINT,
+    (numberOf(size, 'cy') ?? 6_858_000) / EMU_PER_POINT,
+  ];
+  const ids = children(child(presentation.root, 'sldIdLst'), 'sldId').map((one) => attribute(one, 'r:id') ?? '');
+  if (ids.length > MAX_SLIDES) throw documentErrors.tooManyPages();
+  const pictures: DocumentPicture[] = [];
+  const known = new Map<string, number>();
+
+  const picture = (name: string): number | undefined => {
+    const mediaType = PICTURE_TYPES[path.extname(name).slice(1).toLowerCase()];
+    const data = mediaType && files.bytes(name);
+    if (!data) return undefined;
+    const number = known.get(name) ?? pictures.push({ mediaType, bytes: data }) - 1;
+    known.set(name, number);
+    return number;
+  };
+
+  const leaves = ids.flatMap((id, index): SlideLeaf[] => {
+    const target = presentation.targets.get(id);
+    if (!target) return [];
+    const parts = slideParts(files, target.name, presentation);
+    if (attribute(parts.slide.root, 'show') === '0') return [];
+    return [
+      {
+        kind: 'slide',
+        label: `Slide ${index + 1}`,
+        width,
+        height,
+        background: background(parts),
+        shapes: pptxShapes(parts, picture),
+        notes: notesOf(files, parts),
+      },
+    ];
+  });
+  if (leaves.length === 0) throw documentErrors.withoutText();
+  return { title: titleOf(leaves), language: languageOf(files, presentation), leaves, pictures };
+};
+
+function mainPart(files: Package): Part {
+  const relation = [...partsOf(files, '').values()].find(({ type }) => type.endsWith('/officeDocument'));
+  return openPart(files, relation?.name ?? 'ppt/presentation.xml');
+}
+
+export function openPart(files: Package, name: string): Part {
+  const text = files.text(name);
+  const root = text === undefined ? null : parseXml(text, 'pptx').documentElement;
+  if (!root) throw documentErrors.broken('pptx');
+  return { name, root, targets: partsOf(files, name) };
+}
+
+/** Relationships of a part (ECMA-376 Part 2, section 6.5), those of the whole package for the empty name. */
+function partsOf(files: Package, name: string): Part['targets'] {
+  const folder = path.dirname(name);
+  const relations = files.text(path.join(folder, '_rels', `${path.basename(name)}.rels`));
+  if (relations === undefined) return new Map();
+  return new Map(
+    descendants(parseXml(relations, 'pptx'), 'Relationship').map((relation) => {
+      const target = attribute(relation, 'Target') ?? '';
+      const external = attribute(relation, 'TargetMode') === 'External';
+      const there = external ? target : target.startsWith('/') ? target.slice(1) : path.join(folder, target);
+      return [attribute(relation, 'Id') ?? '', { type: attribute(relation, 'Type') ?? '', name: there, external }];
+    }),
+  );
+}
+
+function slideParts(files: Package, name: string, presentation: Part): SlideParts {
+  const slide = openPart(files, name);
+  const layout = related(files, slide, 'slideLayout');
+  const master = layout && related(files, layout, 'slideMaster');
+  const theme = master && related(files, master, 'theme');
+  return { slide, layout, master, presentation, colors: pptxColors(theme?.root, master?.root, slide.root) };
+}
+
+function related(files: Package, part: Part, type: string): Part | undefined {
+  const target = [...part.targets.values()].find((one) => one.type.endsWith(`/${type}`));
+  return target && openPart(files, target.name);
+}
+
+function background({ slide, layout, master, colors }: SlideParts): string | undefined {
+  for (const part of [slide, layout, master]) {
+    const own = follow(part?.root, 'cSld', 'bg');
+    if (own) return backgroundColor(own, colors);
+  }
+  return undefined;
+}
+
+function backgroundColor(own: Element, colors: Colors): string | undefined {
+  const properties = child(own, 'bgPr');
+  return properties ? colors.fill(properties) : colors.color(child(own, 'bgRef'));
+}
+
+function notesOf(files: Package, parts: SlideParts): TextBlock[] {
+  const notes = related(files, parts.slide, 'notesSlide');
+  const body = descendants(notes?.root, 'sp').find(
+    (shape) => attribute(follow(shape, 'nvSpPr', 'nvPr', 'ph'), 'type') === 'body',
+  );
+  const blocks = paragraphsOf(child(body, 'txBody'), {
+    styles: [],
+    colors: parts.colors,
+    targets: notes?.targets ?? new Map(),
+    title: false,
+  });
+  return blocks
+    .filter(({ runs }) => runs.some(({ text }) => text.trim() !== ''))
+    .map((block) => ({ ...block, runs: block.runs.map(({ look: _, ...run }) => run) }));
+}
+
+function titleOf(leaves: SlideLeaf[]): string | undefined {
+  const blocks = leaves.flatMap(({ shapes }) => textBlocks(shapes.flatMap((shape) => shape.blocks)));
+  const heading = blocks.find(({ type }) => type === 'heading');
+  return (
+    heading?.runs
+      .map(({ text }) => text)
+      .join('')
+      .replace(/\s+/g, ' ')
+      .trim() || undefined
+  );
+}
+
+function languageOf(files: Package, presentation: Part): string | undefined {
+  for (const { type, name } of presentation.targets.values()) {
+    if (!type.endsWith('/slide')) continue;
+    const runs = descendants(openPart(files, name).root, 'rPr');
+    const language = runs.map((run) => attribute(run, 'lang')).find((lang) => lang !== undefined);
+    if (language) return language;
+  }
+  return undefined;
+}

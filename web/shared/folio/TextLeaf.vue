@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import { blockStarts, type LeafOf } from '#core/folio';
+import { computed } from 'vue';
+import FolioBlock from './FolioBlock.vue';
+
+/** Flowing text on a sheet of paper. */
+const props = defineProps<{ leaf: LeafOf<'text'>; index: number }>();
+
+const starts = computed(() => blockStarts(props.leaf.blocks, props.leaf.start));
+</script>
+
+<template>
+  <div class="paper">
+    <div class="measure">
+      <FolioBlock v-for="(block, at) in leaf.blocks" :key="at" :block="block" :starts="starts" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.paper {
+  padding: 40px 32px 56px;
+  background: var(--paper);
+  border: 1px solid var(--hairline);
+}
+.measure {
+  max-width: 68ch;
+  margin: 0 auto;
+}
+@media (max-width: 900px) {
+  .paper {
+    padding: 24px 20px;
+  }
+}
+</style>

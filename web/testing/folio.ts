@@ -1,0 +1,38 @@
+import { folioOf, type Folio } from '#core/folio';
+import type { Work } from '#contract/submissions';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { readDocument } from '../../server/documents/read.ts';
+import type { FolioContext } from '../shared/folio/folio-context.ts';
+
+const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
+
+/** What the parts of a drawn work share, where nothing is marked and nothing can be chosen. */
+export const folioContext = (change: Partial<FolioContext> = {}): FolioContext => ({
+  submission: ID,
+  marks: [],
+  stretches: [],
+  focused: undefined,
+  target: undefined,
+  choosing: false,
+  boxing: false,
+  pick: () => undefined,
+  choose: () => undefined,
+  ...change,
+});
+
+export async function readFolio(file: string): Promise<Folio> {
+  return folioOf([(await readDocument(readFileSync(file), path.basename(file))).file]);
+}
+
+export const workOf = (folio: Folio): Work => ({
+  id: ID,
+  version: 1,
+  versions: [{ id: ID, version: 1, handedInAt: '2026-01-01T00:00:00Z', returnedAt: null }],
+  student: { id: ID, name: 'Student' },
+  files: folio.files.map(({ name }) => ({ name, mediaType: 'application/octet-stream' })),
+  handedInAt: '2026-01-01T00:00:00Z',
+  late: false,
+  assignment: { id: ID, title: '', course: '', dueAt: null },
+  folio,
+});
