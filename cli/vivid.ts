@@ -1,7 +1,9 @@
 import { Command, InvalidArgumentError } from 'commander';
 import { z } from 'zod';
 import { addPersonCommand } from './add-person.ts';
+import { annotations } from './annotations.ts';
 import { read } from './read.ts';
+import { reattach } from './reattach.ts';
 import { serve } from './serve.ts';
 
 const print = (value: unknown): void => {
@@ -25,6 +27,24 @@ program
   .action(async (file: string) => print(await read(file)));
 
 program
+  .command('reattach')
+  .argument('<old>', 'a document')
+  .argument('<new>', 'its next version')
+  .argument('<anchors>', 'a JSON file: [{"id", "start", "end", "exact", "prefix", "suffix"}], offsets in UTF-16 units')
+  .description('print where each anchor of the old document belongs in the new one')
+  .action(async (old: string, next: string, anchors: string) => print(await reattach(old, next, anchors)));
+
+program
+  .command('annotations')
+  .argument('<submission>', 'the identifier of a work')
+  .option('--import <file>', 'read annotations back as remarks, all or none')
+  .option('--sounds <folder>', 'write the recordings to a folder, or with --import read them from it')
+  .description('print the remarks on a work as W3C Web Annotations (JSON-LD)')
+  .action(async (submission: string, options: { import?: string; sounds?: string }) =>
+    print(await annotations(submission, options)),
+  );
+
+program
   .command('serve')
   .description('start the server')
   .option('--port <number>', 'where to listen', port)
@@ -43,8 +63,9 @@ program
 
 program
   .command('bench')
+  .argument('[subjects...]', 'what to measure: app, documents, margin, reattach; everything where none is named')
   .description('measure, and print the figures as JSON')
-  .action(async () => print(await (await import('../scripts/bench.ts')).bench()));
+  .action(async (subjects: string[]) => print(await (await import('../scripts/bench/index.ts')).bench(subjects)));
 
 /** One line that a person understands; a wrong setting is named. */
 function sentenceOf(error: unknown): string {

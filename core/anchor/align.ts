@@ -72,7 +72,7 @@ export function alignWords(
     const unique = [...once(rows, oldIds)]
       .map(([id, row]) => ({ row, column: there.get(id) ?? -1 }))
       .filter(({ row, column }) => row >= 0 && column >= 0);
-    const steps = increasing(unique);
+    const steps = increasing(unique.map(({ column }) => column)).map((index) => unique[index]!);
     if (steps.length === 0) return [];
     const found: [number, number][] = [];
     let from = { row: 0, column: 0 };
@@ -87,26 +87,21 @@ export function alignWords(
   }
 }
 
-interface Step {
-  row: number;
-  column: number;
-}
-
-/** The longest run of steps that ascend in both, by patience sorting (Fredman 1975). `steps` ascend in `row`. */
-export function increasing(steps: readonly Step[]): Step[] {
+/** The indices of the longest run of values that ascend, by patience sorting (Fredman 1975). */
+export function increasing(values: readonly number[]): number[] {
   const piles: number[] = [];
-  const before = new Int32Array(steps.length).fill(-1);
-  steps.forEach(({ column }, index) => {
+  const before = new Int32Array(values.length).fill(-1);
+  values.forEach((value, index) => {
     let low = 0;
     for (let high = piles.length; low < high;) {
       const middle = (low + high) >> 1;
-      if (steps[piles[middle]!]!.column < column) low = middle + 1;
+      if (values[piles[middle]!]! < value) low = middle + 1;
       else high = middle;
     }
     if (low > 0) before[index] = piles[low - 1]!;
     piles[low] = index;
   });
-  const found: Step[] = [];
-  for (let at = piles.at(-1) ?? -1; at >= 0; at = before[at]!) found.push(steps[at]!);
+  const found: number[] = [];
+  for (let at = piles.at(-1) ?? -1; at >= 0; at = before[at]!) found.push(at);
   return found.reverse();
 }

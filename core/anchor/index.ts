@@ -5,3 +5,4 @@ export * from './plain.ts';
 export * from './reattach-folio.ts';
 export * from './reattach.ts';
 export * from './uptake.ts';
+export * from './web-annotation.ts';

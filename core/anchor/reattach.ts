@@ -66,7 +66,7 @@ function reattachWords(old: Words, next: Words, map: WordMap, passage: Offsets, 
   const found = widened(map, range, group);
   const place = placeOf(old, next, passage, range, found);
   const moved = group.moved * 2 > group.words;
-  if (dense(old.text.slice(passage.start, passage.end)) === dense(next.text.slice(place.start, place.end)))
+  if (readsTheSame(old.text.slice(passage.start, passage.end), next.text.slice(place.start, place.end)))
     return { status: moved ? 'moved' : 'same', place, confidence: 1 };
   const density = group.weight / weightOf(map, found, group);
   if (group.kept >= KEPT && density >= DENSITY)
@@ -74,6 +74,8 @@ function reattachWords(old: Words, next: Words, map: WordMap, passage: Offsets, 
   if (group.kept < KEPT) return replaced(old, next, map, range, found) ?? elsewhere();
   return elsewhere();
 }
+
+const readsTheSame = (one: string, other: string): boolean => one === other || dense(one) === dense(other);
 
 interface Group {
   /** First and last word in the new text. */

@@ -27,16 +27,12 @@ export class Lexicon {
 }
 
 /** Scripts that are written without spaces: there each character counts as a word. */
-const UNSPACED = '\\p{sc=Han}\\p{sc=Hiragana}\\p{sc=Katakana}\\p{sc=Thai}\\p{sc=Lao}\\p{sc=Khmer}\\p{sc=Myanmar}';
-const HAS_UNSPACED = new RegExp(`[${UNSPACED}]`, 'u');
-const JOINERS = "'’‐‑\\-\\u00ad";
-const LETTERS = '\\p{L}\\p{N}\\p{M}';
-const SPACED_WORD = new RegExp(`[${LETTERS}]+(?:[${JOINERS}][${LETTERS}]+)*`, 'gu');
-const ANY_WORD = new RegExp(
-  `[${UNSPACED}]\\p{M}*|(?:(?![${UNSPACED}])[${LETTERS}])+(?:[${JOINERS}](?:(?![${UNSPACED}])[${LETTERS}])+)*`,
-  'gu',
-);
-const JOINER = new RegExp(`[${JOINERS}]`, 'gu');
+const UNSPACED = /[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}\p{sc=Thai}\p{sc=Lao}\p{sc=Khmer}\p{sc=Myanmar}]/u;
+const LETTER = /[\p{L}\p{N}\p{M}]/u;
+const MARK = /\p{M}/u;
+/** Apostrophes, hyphens and the soft hyphen hold a word together. */
+const JOINERS = /['’‐‑\-\u00ad]/;
+const JOINER = new RegExp(JOINERS, 'g');
 const SENTENCE_END = /[.!?…。！？\n]/;
 /** A stop between figures (“3.5”) ends nothing: what follows must be white space. */
 const SENTENCE_BREAK = /[.!?…]["'”’»)\]]*\s|[。！？]/;
@@ -50,14 +46,20 @@ export function wordsOf(text: string, lexicon: Lexicon): Words {
   const sentences: number[] = [];
   let sentence = 0;
   let last = 0;
-  for (const match of text.matchAll(HAS_UNSPACED.test(text) ? ANY_WORD : SPACED_WORD)) {
-    const word = match[0];
-    const between = text.slice(last, match.index);
-    if (ids.length > 0 && SENTENCE_END.test(between) && endsSentence(between, word)) sentence++;
+  for (let at = 0; at < text.length;) {
+    const end = wordEnd(text, at);
+    if (end === at) {
+      at++;
+      continue;
+    }
+    const word = text.slice(at, end);
+    // Most words stand one space behind the other.
+    if (ids.length > 0 && at - last > 1 && endsSentence(text.slice(last, at), word)) sentence++;
     ids.push(lexicon.number(word));
-    starts.push(match.index);
-    ends.push((last = match.index + word.length));
+    starts.push(at);
+    ends.push(end);
     sentences.push(sentence);
+    at = last = end;
   }
   return {
     text,
@@ -71,7 +73,47 @@ export function wordsOf(text: string, lexicon: Lexicon): Words {
 
 /** A line that goes on with a small letter was only broken there. */
 const endsSentence = (between: string, word: string): boolean =>
-  SENTENCE_BREAK.test(between) || (between.includes('\n') && !LOWER_CASE.test(word));
+  SENTENCE_END.test(between) && (SENTENCE_BREAK.test(between) || (between.includes('\n') && !LOWER_CASE.test(word)));
+
+type Sign = 'other' | 'letter' | 'mark' | 'unspaced' | 'joiner';
+const SIGNS: readonly Sign[] = ['other', 'letter', 'mark', 'unspaced', 'joiner'];
+/** What each code unit was found to be, plus one; 0 where nobody asked yet. */
+const known = new Uint8Array(0x10000);
+
+function signAt(text: string, at: number): Sign {
+  const code = text.charCodeAt(at);
+  // The two halves of a character beyond the first plane are looked at together.
+  if (code >= 0xd800 && code < 0xdc00) return signOf(String.fromCodePoint(text.codePointAt(at)!));
+  if (known[code] === 0) known[code] = SIGNS.indexOf(signOf(text.charAt(at))) + 1;
+  return SIGNS[known[code]! - 1]!;
+}
+
+function signOf(character: string): Sign {
+  if (UNSPACED.test(character)) return 'unspaced';
+  if (MARK.test(character)) return 'mark';
+  if (LETTER.test(character)) return 'letter';
+  return JOINERS.test(character) ? 'joiner' : 'other';
+}
+
+const unitsAt = (text: string, at: number): number => (text.codePointAt(at)! > 0xffff ? 2 : 1);
+
+/** Where the word that begins at an offset ends; the offset itself where none begins. */
+function wordEnd(text: string, start: number): number {
+  const first = signAt(text, start);
+  if (first === 'other' || first === 'joiner') return start;
+  let at = start + unitsAt(text, start);
+  if (first === 'unspaced') {
+    while (at < text.length && signAt(text, at) === 'mark') at += unitsAt(text, at);
+    return at;
+  }
+  while (at < text.length) {
+    const sign = signAt(text, at);
+    if (sign === 'letter' || sign === 'mark') at += unitsAt(text, at);
+    else if (sign === 'joiner' && at + 1 < text.length && signAt(text, at + 1) === 'letter') at++;
+    else break;
+  }
+  return at;
+}
 
 /** The words that lie, at least partly, between two offsets: from `from` up to but not including `to`. */
 export function wordRange({ starts, ends }: Words, start: number, end: number): { from: number; to: number } {

@@ -22,8 +22,8 @@ const SENTENCE_KEPT = 0.45;
 /** And so much alike must a sentence be that is sought anywhere in the text. */
 const SENTENCE_FOUND = 0.5;
 
-/** Words that stand more often than once in about sixty tell little about a sentence. */
-const TELLING_WEIGHT = 4;
+/** Words that stand more often than once in about sixty tell little about a sentence, but in a short text four times is not often. */
+const tellingWeight = (total: number): number => Math.min(4, weightFor(4, total));
 
 /** Maps the words of a text to those of its next version: what stayed, what was moved, what was edited in place. */
 export function mapWords(old: Words, next: Words): WordMap {
@@ -45,18 +45,28 @@ export function mapWords(old: Words, next: Words): WordMap {
 }
 
 function markOrder({ target, inOrder }: WordMap): void {
-  const steps = Array.from(target, (column, row) => ({ row, column })).filter(({ column }) => column >= 0);
-  for (const { row } of increasing(steps)) inOrder[row] = 1;
+  const rows: number[] = [];
+  for (let row = 0; row < target.length; row++) if (target[row]! >= 0) rows.push(row);
+  const columns = rows.map((row) => target[row]!);
+  for (const index of increasing(columns)) inOrder[rows[index]!] = 1;
 }
 
 /** The inverse document frequency of each word over the sentences of both texts (Spärck Jones 1972), at least a little. */
 function weights(old: Words, next: Words): Float32Array {
-  const counts = new Map<number, number>();
-  for (const id of old.ids) counts.set(id, (counts.get(id) ?? 0) + 1);
-  for (const id of next.ids) counts.set(id, (counts.get(id) ?? 0) + 1);
+  const counts = new Int32Array(1 + Math.max(highest(old.ids), highest(next.ids)));
+  for (const id of old.ids) counts[id]!++;
+  for (const id of next.ids) counts[id]!++;
   const total = old.ids.length + next.ids.length;
-  return Float32Array.from(old.ids, (id) => 0.2 + Math.log(total / counts.get(id)!));
+  return Float32Array.from(old.ids, (id) => weightFor(counts[id]!, total));
 }
+
+function highest(ids: Int32Array): number {
+  let most = 0;
+  for (const id of ids) if (id > most) most = id;
+  return most;
+}
+
+const weightFor = (count: number, total: number): number => 0.2 + Math.log(total / count);
 
 function claim({ target, source }: WordMap, { old, next, length }: Block): void {
   for (let i = 0; i < length; i++) {
@@ -236,6 +246,7 @@ function followMovedSentences(old: Words, next: Words, map: WordMap): void {
   const gone = sentenceRanges(old).filter((range) => isLong(range) && keptShare(map, range) < SENTENCE_KEPT);
   const come = sentenceRanges(next).filter((range) => isLong(range) && freeShare(map, range) > 0.5);
   if (gone.length === 0 || come.length === 0) return;
+  const telling = tellingWeight(old.ids.length + next.ids.length);
   const weightOf = new Map<number, number>();
   old.ids.forEach((id, index) => weightOf.set(id, map.weight[index]!));
   const taken = new Set<SentenceWords>();
@@ -274,9 +285,9 @@ function followMovedSentences(old: Words, next: Words, map: WordMap): void {
   function features(ids: Int32Array, { from, to }: SentenceWords): Map<number, number> {
     const found = new Map<number, number>();
     for (let i = from; i < to; i++) {
-      const weight = weightOf.get(ids[i]!) ?? TELLING_WEIGHT;
-      if (weight >= TELLING_WEIGHT) found.set(ids[i]!, weight);
-      if (i > from) found.set(-1 - (ids[i - 1]! * 1_000_003 + ids[i]!), TELLING_WEIGHT);
+      const weight = weightOf.get(ids[i]!) ?? telling;
+      if (weight >= telling) found.set(ids[i]!, weight);
+      if (i > from) found.set(-1 - (ids[i - 1]! * 1_000_003 + ids[i]!), telling);
     }
     return found;
   }

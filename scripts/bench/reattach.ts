@@ -3,6 +3,7 @@ import { sentences } from '#core/folio';
 import search from 'approx-string-match';
 import { diffArrays } from 'diff';
 import { createRequire } from 'node:module';
+import { medianTime, round } from './figure.ts';
 
 /*
  * Real revisions: published versions of the same licence texts, as the SPDX licence list has them (package spdx-license-list).
@@ -194,15 +195,15 @@ export interface Speed {
   ratio: number;
 }
 
-/** 60 anchors in about 5,000 words, against approximate matching of each quote over the whole text. */
-export function speed(oldText: string, newText: string, runs = 7): Speed {
-  const passages = passagesOf(oldText);
+/** 60 sentences in about 5,000 words, against approximate matching of each quote over the whole text. */
+export function speed(oldText: string, newText: string, runs = 25): Speed {
+  const passages = sentences(oldText).filter(({ start, end }) => words(oldText.slice(start, end)).length >= MIN_WORDS);
   const anchors = Array.from({ length: 60 }, (_, index) => passages[Math.floor((index * passages.length) / 60)]!);
-  const ours = median(runs, () => {
+  const ours = medianTime(runs, () => {
     const find = reattacher(oldText, newText);
     for (const passage of anchors) find(passage);
   });
-  const theirs = median(3, () => {
+  const theirs = medianTime(runs, () => {
     for (const { start, end } of anchors) {
       const quote = oldText.slice(start, end);
       search(newText, quote, Math.min(256, Math.floor(quote.length / 2)));
@@ -218,19 +219,10 @@ export function speed(oldText: string, newText: string, runs = 7): Speed {
   };
 }
 
-function median(runs: number, work: () => void): number {
-  const times = Array.from({ length: runs }, () => {
-    const begun = performance.now();
-    work();
-    return performance.now() - begun;
-  });
-  return times.sort((a, b) => a - b)[Math.floor(runs / 2)]!;
-}
-
-const round = (value: number): number => Math.round(value * 10) / 10;
-
 /** All revisions together, and the speed. */
 export function benchReattach(misses: Miss[] = []): object {
+  // First, before the diffs of whole texts fill the memory.
+  const quickness = speed(licence('RPL-1.1'), licence('RPL-1.5'));
   const total: Accuracy = { kept: none(), edited: none(), removed: none() };
   for (const [old, next] of REVISIONS) {
     const one = accuracy(`${old} → ${next}`, licence(old), licence(next), misses);
@@ -243,6 +235,9 @@ export function benchReattach(misses: Miss[] = []): object {
     kept: { ...total.kept, share: share(total.kept), wanted: '98 % or more at the right place' },
     edited: { ...total.edited, share: share(total.edited), wanted: '90 % or more overlapping the right place' },
     removed: { ...total.removed, wanted: '0 wrong' },
-    speed: speed(licence('GPL-2.0-only') + licence('GFDL-1.1-only'), licence('GPL-3.0-only')),
+    speed: {
+      ...quickness,
+      wanted: '100 ms or less for 60 anchors in 5,000 words, and a ratio of 10 or more',
+    },
   };
 }

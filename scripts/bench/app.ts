@@ -1,20 +1,14 @@
 import { chromium, type Browser } from '@playwright/test';
-import { enter, openDesk, TEACHER } from '../e2e/school.ts';
-import { Server } from '../e2e/server.ts';
-import config from '../playwright.config.ts';
+import { enter, openDesk, TEACHER } from '../../e2e/school.ts';
+import { Server } from '../../e2e/server.ts';
+import config from '../../playwright.config.ts';
+import { figure } from './figure.ts';
 
 const RUNS = 5;
 const STUDENT = 'Amaru Quispe';
 
-interface Figure {
-  unit: string;
-  median: number;
-  all: number[];
-  wanted: string;
-}
-
 /** Measures the running product as a person meets it: a real server process and a real browser. */
-export async function bench(): Promise<object> {
+export async function benchApp(): Promise<object> {
   const server = await Server.start('bench');
   const browser = await chromium.launch(config.use!.launchOptions);
   try {
@@ -28,11 +22,6 @@ export async function bench(): Promise<object> {
     await browser.close();
     await server.remove();
   }
-}
-
-function figure(unit: string, values: number[], wanted: string): Figure {
-  const all = values.map((value) => Math.round(value * 10) / 10);
-  return { unit, median: [...all].sort((a, b) => a - b)[Math.floor(all.length / 2)]!, all, wanted };
 }
 
 /** From the start of the process to its first answer. */

@@ -1,0 +1,25 @@
+import { benchApp } from './app.ts';
+import { benchDocuments } from './documents.ts';
+import { benchMargin } from './margin.ts';
+import { benchReattach } from './reattach.ts';
+
+const SUBJECTS: Record<string, () => object | Promise<object>> = {
+  app: benchApp,
+  documents: benchDocuments,
+  margin: benchMargin,
+  reattach: () => benchReattach(),
+};
+
+/**
+ * Measures what is named, or everything.
+ * @throws Error where a subject is not known
+ */
+export async function bench(wanted: readonly string[]): Promise<object> {
+  const unknown = wanted.find((name) => !(name in SUBJECTS));
+  if (unknown !== undefined)
+    throw new Error(`There is no “${unknown}” to measure; there are ${Object.keys(SUBJECTS).join(', ')}.`);
+  const figures: Record<string, object> = {};
+  for (const [name, measure] of Object.entries(SUBJECTS))
+    if (wanted.length === 0 || wanted.includes(name)) figures[name] = await measure();
+  return figures;
+}

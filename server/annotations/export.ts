@@ -1,0 +1,69 @@
+import { annotationTarget, compareAnchors } from '#core/anchor';
+import { ANNOTATION_CONTEXT, type Annotation, type AnnotationPage } from '../../contract/annotation.ts';
+import type { Kind, Remark } from '../../contract/remarks.ts';
+import { SoundType } from '../../contract/sound.ts';
+import type { Queries } from '../db/database.ts';
+import { findMedium } from '../media/media.ts';
+import { selectRemarks } from '../remarks/queries.ts';
+import { selectFolio } from '../submissions/queries.ts';
+
+/** Motivations of the W3C model (section 3.3.5) beside `commenting`. */
+const MOTIVATIONS: Record<Kind, string> = {
+  strength: 'assessing',
+  question: 'questioning',
+  repair: 'editing',
+  next: 'assessing',
+};
+
+const HASH = 'urn:sha256:';
+
+export const workIri = (submission: string): string => `urn:uuid:${submission}`;
+export const soundIri = (sha256: string): string => `${HASH}${sha256}`;
+export const sha256OfIri = (iri: string): string | undefined => new RegExp(`^${HASH}([0-9a-f]{64})$`).exec(iri)?.[1];
+
+/** The remarks on a work in reading order, as W3C Web Annotations; undefined where there is no such work. */
+export async function exportAnnotations(db: Queries, submission: string): Promise<AnnotationPage | undefined> {
+  const folio = await selectFolio(db, submission);
+  if (!folio) return undefined;
+  const compare = compareAnchors(folio);
+  const remarks = (await selectRemarks(db, { submission })).sort((a, b) => compare(a.anchor, b.anchor));
+  const items: Annotation[] = [];
+  for (const remark of remarks)
+    items.push({
+      id: `urn:uuid:${remark.id}`,
+      type: 'Annotation',
+      motivation: ['commenting', MOTIVATIONS[remark.kind]],
+      creator: { id: `urn:uuid:${remark.author.id}`, type: 'Person', name: remark.author.name },
+      created: remark.madeAt,
+      body: await bodiesOf(db, remark),
+      target: annotationTarget(folio, workIri(submission), remark.anchor),
+    });
+  return { '@context': ANNOTATION_CONTEXT, id: `${workIri(submission)}#annotations`, type: 'AnnotationPage', items };
+}
+
+async function bodiesOf(db: Queries, { sound, transcript, kind }: Remark): Promise<Annotation['body']> {
+  const medium = (await findMedium(db, Buffer.from(sound.sha256, 'hex')))!;
+  return [
+    {
+      id: soundIri(sound.sha256),
+      type: 'Audio',
+      format: SoundType.parse(medium.mediaType),
+      seconds: sound.duration,
+      peaks: sound.peaks,
+    },
+    ...(transcript
+      ? [
+          {
+            type: 'TextualBody' as const,
+            purpose: 'describing' as const,
+            format: 'text/plain' as const,
+            language: transcript.language,
+            value: transcript.text,
+            words: transcript.words,
+            origin: transcript.source,
+          },
+        ]
+      : []),
+    { type: 'TextualBody', purpose: 'tagging', value: kind },
+  ];
+}

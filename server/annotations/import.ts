@@ -1,0 +1,132 @@
+import { anchorOfTarget } from '#core/anchor';
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import type { Annotation, AnnotationPage } from '../../contract/annotation.ts';
+import { Id } from '../../contract/basics.ts';
+import { select, type Database, type Queries } from '../db/database.ts';
+import { findMedium, keepMedium } from '../media/media.ts';
+import { soundType } from '../media/sound-type.ts';
+import { insertRemark, isSameRemark, upsertTranscript } from '../remarks/queries.ts';
+import { selectFolio } from '../submissions/queries.ts';
+import { sha256OfIri, workIri } from './export.ts';
+
+export class AnnotationRefused extends Error {}
+
+export interface Imported {
+  made: number;
+  /** Were there already. */
+  known: number;
+}
+
+/**
+ * Reads annotations back as remarks on a work that is not returned, all or none.
+ * @param bytesOf finds a recording that this school does not have yet, by its SHA-256
+ * @throws AnnotationRefused with a sentence that names the annotation
+ */
+export async function importAnnotations(
+  db: Database,
+  submission: string,
+  page: AnnotationPage,
+  bytesOf: (sha256: string) => Promise<Buffer | undefined>,
+): Promise<Imported> {
+  const folio = await selectFolio(db, submission);
+  if (!folio) throw new AnnotationRefused(`There is no work ${submission}.`);
+  const teachers = await teachersOf(db, submission);
+  const source = sourceOf(page, submission);
+  return db.transaction(async (tx) => {
+    await refuseIfReturned(tx, submission);
+    const imported: Imported = { made: 0, known: 0 };
+    for (const annotation of page.items) {
+      const anchor = anchorOfTarget(folio, source, annotation.target);
+      if (!anchor) throw refused(annotation, 'what it is about is not in this work');
+      const author = Id.safeParse(idOf(annotation.creator.id));
+      if (!author.success || !teachers.has(author.data))
+        throw refused(annotation, `${annotation.creator.name} teaches no course of this work`);
+      const { kind, sound, transcript } = partsOf(annotation);
+      const row = {
+        id: idOf(annotation.id) ?? randomUUID(),
+        submission,
+        author: author.data,
+        kind: kind.value,
+        anchor,
+        sound: await keptSound(tx, annotation, sound.id, bytesOf),
+        duration: sound.seconds,
+        peaks: sound.peaks,
+        madeAt: annotation.created,
+      };
+      if (await insertRemark(tx, row)) imported.made++;
+      else if (await isSameRemark(tx, row)) imported.known++;
+      else {
+        row.id = randomUUID();
+        await insertRemark(tx, row);
+        imported.made++;
+      }
+      if (transcript) {
+        const { language, value: text, words, origin: source } = transcript;
+        await upsertTranscript(tx, row.id, { language, text, words, source });
+      }
+    }
+    return imported;
+  });
+}
+
+const refused = ({ id }: Annotation, why: string): AnnotationRefused =>
+  new AnnotationRefused(`The annotation ${id} cannot be read back: ${why}. Nothing was changed.`);
+
+const idOf = (iri: string): string | undefined => {
+  const id = Id.safeParse(iri.replace(/^urn:uuid:/, ''));
+  return id.success ? id.data : undefined;
+};
+
+/** Annotations of one work may be read back into another, e.g. the next version. */
+const sourceOf = ({ id }: AnnotationPage, submission: string): string =>
+  /^(urn:uuid:[^#]+)#annotations$/.exec(id)?.[1] ?? workIri(submission);
+
+type Body = Annotation['body'][number];
+
+function partsOf(annotation: Annotation) {
+  const find = <B extends Body>(is: (body: Body) => body is B): B | undefined => annotation.body.find(is);
+  const sound = find((body): body is Extract<Body, { type: 'Audio' }> => body.type === 'Audio');
+  const kind = find(
+    (body): body is Extract<Body, { purpose: 'tagging' }> => 'purpose' in body && body.purpose === 'tagging',
+  );
+  const transcript = find(
+    (body): body is Extract<Body, { purpose: 'describing' }> => 'purpose' in body && body.purpose === 'describing',
+  );
+  if (!sound) throw refused(annotation, 'it has no recording');
+  if (!kind) throw refused(annotation, 'it does not say what kind of remark it is');
+  return { sound, kind, transcript };
+}
+
+async function keptSound(
+  tx: Queries,
+  annotation: Annotation,
+  iri: string,
+  bytesOf: (sha256: string) => Promise<Buffer | undefined>,
+): Promise<Buffer> {
+  const sha256 = sha256OfIri(iri);
+  if (sha256 === undefined) throw refused(annotation, 'its recording is not named by its SHA-256');
+  const hash = Buffer.from(sha256, 'hex');
+  if (await findMedium(tx, hash)) return hash;
+  const bytes = await bytesOf(sha256);
+  if (!bytes) throw refused(annotation, `its recording ${sha256} is not here`);
+  const kept = await keepMedium(tx, bytes, await soundType(bytes));
+  if (!kept.equals(hash)) throw refused(annotation, 'its recording is not the one that it names');
+  return kept;
+}
+
+async function teachersOf(db: Queries, submission: string): Promise<Set<string>> {
+  const rows = await select(
+    db,
+    z.object({ person: Id }),
+    `select e.person from submissions s join assignments a on a.id = s.assignment
+     join enrolments e on e.course = a.course and e.role = 'teacher' where s.id = $1`,
+    [submission],
+  );
+  return new Set(rows.map(({ person }) => person));
+}
+
+async function refuseIfReturned(tx: Queries, submission: string): Promise<void> {
+  const rows = await tx.query('select from submissions where id = $1 and returned_at is null for update', [submission]);
+  if (rows.length === 0) throw new AnnotationRefused('This work has been returned. Take it back first.');
+}
