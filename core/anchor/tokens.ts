@@ -75,24 +75,29 @@ export function wordsOf(text: string, lexicon: Lexicon): Words {
 const endsSentence = (between: string, word: string): boolean =>
   SENTENCE_END.test(between) && (SENTENCE_BREAK.test(between) || (between.includes('\n') && !LOWER_CASE.test(word)));
 
-type Sign = 'other' | 'letter' | 'mark' | 'unspaced' | 'joiner';
-const SIGNS: readonly Sign[] = ['other', 'letter', 'mark', 'unspaced', 'joiner'];
-/** What each code unit was found to be, plus one; 0 where nobody asked yet. */
+const OTHER = 1;
+const LETTER_SIGN = 2;
+const MARK_SIGN = 3;
+const UNSPACED_SIGN = 4;
+const JOINER_SIGN = 5;
+
+/** What each code unit is; 0 where nobody asked yet. */
 const known = new Uint8Array(0x10000);
 
-function signAt(text: string, at: number): Sign {
+function signAt(text: string, at: number): number {
   const code = text.charCodeAt(at);
+  const sign = known[code]!;
+  if (sign !== 0) return sign;
   // The two halves of a character beyond the first plane are looked at together.
   if (code >= 0xd800 && code < 0xdc00) return signOf(String.fromCodePoint(text.codePointAt(at)!));
-  if (known[code] === 0) known[code] = SIGNS.indexOf(signOf(text.charAt(at))) + 1;
-  return SIGNS[known[code]! - 1]!;
+  return (known[code] = signOf(text.charAt(at)));
 }
 
-function signOf(character: string): Sign {
-  if (UNSPACED.test(character)) return 'unspaced';
-  if (MARK.test(character)) return 'mark';
-  if (LETTER.test(character)) return 'letter';
-  return JOINERS.test(character) ? 'joiner' : 'other';
+function signOf(character: string): number {
+  if (UNSPACED.test(character)) return UNSPACED_SIGN;
+  if (MARK.test(character)) return MARK_SIGN;
+  if (LETTER.test(character)) return LETTER_SIGN;
+  return JOINERS.test(character) ? JOINER_SIGN : OTHER;
 }
 
 const unitsAt = (text: string, at: number): number => (text.codePointAt(at)! > 0xffff ? 2 : 1);
@@ -100,16 +105,16 @@ const unitsAt = (text: string, at: number): number => (text.codePointAt(at)! > 0
 /** Where the word that begins at an offset ends; the offset itself where none begins. */
 function wordEnd(text: string, start: number): number {
   const first = signAt(text, start);
-  if (first === 'other' || first === 'joiner') return start;
+  if (first === OTHER || first === JOINER_SIGN) return start;
   let at = start + unitsAt(text, start);
-  if (first === 'unspaced') {
-    while (at < text.length && signAt(text, at) === 'mark') at += unitsAt(text, at);
+  if (first === UNSPACED_SIGN) {
+    while (at < text.length && signAt(text, at) === MARK_SIGN) at += unitsAt(text, at);
     return at;
   }
   while (at < text.length) {
     const sign = signAt(text, at);
-    if (sign === 'letter' || sign === 'mark') at += unitsAt(text, at);
-    else if (sign === 'joiner' && at + 1 < text.length && signAt(text, at + 1) === 'letter') at++;
+    if (sign === LETTER_SIGN || sign === MARK_SIGN) at += unitsAt(text, at);
+    else if (sign === JOINER_SIGN && at + 1 < text.length && signAt(text, at + 1) === LETTER_SIGN) at++;
     else break;
   }
   return at;

@@ -78,51 +78,68 @@ function claim({ target, source }: WordMap, { old, next, length }: Block): void 
 
 /** Runs of the same words in both texts, begun where a run of {@link SEED} words stands once in each; the longest first. */
 function exactBlocks(old: Words, next: Words): Block[] {
-  const there = uniqueRuns(next.ids);
+  const here = new RunTable(old.ids);
+  const there = new RunTable(next.ids);
   const blocks: Block[] = [];
-  let covered = 0;
-  for (const [key, at] of uniqueRuns(old.ids)) {
-    const to = there.get(key) ?? -1;
-    // Seeds come in the order of the old text: those inside of a run that was just extended add nothing.
-    if (at < 0 || to < 0 || (at < covered && to - at === lastShift(blocks))) continue;
-    if (!isSeed(at, to)) continue;
+  let last: Block = { old: 0, next: 0, length: 0 };
+  for (let at = 0; at + SEED <= old.ids.length; at++) {
+    // Inside of the run before there is nothing to be found that it does not have already.
+    const inside = at < last.old + last.length;
+    const to = inside && isRun(at, at + last.next - last.old) ? -1 : there.only(old.ids, at);
+    if (to < 0 || here.only(old.ids, at) < 0) continue;
     let before = 0;
     while (at - before > 0 && to - before > 0 && old.ids[at - before - 1] === next.ids[to - before - 1]) before++;
-    let length = SEED;
-    while (
-      at + length < old.ids.length &&
-      to + length < next.ids.length &&
-      old.ids[at + length] === next.ids[to + length]
-    )
-      length++;
-    blocks.push({ old: at - before, next: to - before, length: length + before });
-    covered = at + length;
+    let after = SEED;
+    while (at + after < old.ids.length && to + after < next.ids.length && old.ids[at + after] === next.ids[to + after])
+      after++;
+    last = { old: at - before, next: to - before, length: before + after };
+    blocks.push(last);
   }
   return blocks.sort((a, b) => b.length - a.length);
 
-  function isSeed(at: number, to: number): boolean {
+  function isRun(at: number, to: number): boolean {
     for (let i = 0; i < SEED; i++) if (old.ids[at + i] !== next.ids[to + i]) return false;
     return true;
   }
 }
 
-const lastShift = (blocks: Block[]): number | undefined => {
-  const last = blocks.at(-1);
-  return last && last.next - last.old;
-};
+/** All runs of {@link SEED} words of a text, to be looked up by their words. */
+class RunTable {
+  readonly #ids: Int32Array;
+  readonly #mask: number;
+  /** The place of a run plus one; below zero where it stands more than once. */
+  readonly #slots: Int32Array;
 
-/** Four of these make a number that is still exact. */
-const KEY_BASE = 9_000;
-
-/** Where each run of {@link SEED} words stands, −1 for those that stand more than once. Unlike runs may share a key; their words tell. */
-function uniqueRuns(ids: Int32Array): Map<number, number> {
-  const places = new Map<number, number>();
-  for (let at = 0; at + SEED <= ids.length; at++) {
-    let key = 0;
-    for (let i = at; i < at + SEED; i++) key = key * KEY_BASE + (ids[i]! % KEY_BASE);
-    places.set(key, places.has(key) ? -1 : at);
+  constructor(ids: Int32Array) {
+    let size = 16;
+    while (size < 3 * ids.length) size *= 2;
+    this.#ids = ids;
+    this.#mask = size - 1;
+    this.#slots = new Int32Array(size);
+    for (let at = 0; at + SEED <= ids.length; at++) {
+      const slot = this.#slot(ids, at);
+      this.#slots[slot] = this.#slots[slot] === 0 ? at + 1 : -Math.abs(this.#slots[slot]!);
+    }
   }
-  return places;
+
+  /** Where the run that begins at some place of some text stands here; −1 where it does not, or more than once. */
+  only(ids: Int32Array, at: number): number {
+    return Math.max(-1, this.#slots[this.#slot(ids, at)]! - 1);
+  }
+
+  #slot(ids: Int32Array, at: number): number {
+    let hash = 0;
+    for (let i = at; i < at + SEED; i++) hash = Math.imul(hash ^ ids[i]!, 0x9e3779b1);
+    let slot = (hash ^ (hash >>> 15)) & this.#mask;
+    while (this.#slots[slot] !== 0 && !this.#isAt(Math.abs(this.#slots[slot]!) - 1, ids, at))
+      slot = (slot + 1) & this.#mask;
+    return slot;
+  }
+
+  #isAt(place: number, ids: Int32Array, at: number): boolean {
+    for (let i = 0; i < SEED; i++) if (this.#ids[place + i] !== ids[at + i]) return false;
+    return true;
+  }
 }
 
 /** The blocks that can all be kept in their order with the most words: the longest increasing subsequence, weighted. */
