@@ -3,7 +3,7 @@ import { sentences } from '#core/folio';
 import search from 'approx-string-match';
 import { diffArrays } from 'diff';
 import { createRequire } from 'node:module';
-import { medianTime, round } from './figure.ts';
+import { medianTimes, round } from './figure.ts';
 
 /*
  * Real revisions: published versions of the same licence texts, as the SPDX licence list has them (package spdx-license-list).
@@ -199,19 +199,22 @@ export interface Speed {
 }
 
 /** 60 sentences in about 5,000 words, against approximate matching of each quote over the whole text. */
-export function speed(oldText: string, newText: string, runs = 25): Speed {
+export function speed(oldText: string, newText: string, runs = 31): Speed {
   const passages = sentences(oldText).filter(({ start, end }) => words(oldText.slice(start, end)).length >= MIN_WORDS);
   const anchors = Array.from({ length: 60 }, (_, index) => passages[Math.floor((index * passages.length) / 60)]!);
-  const ours = medianTime(runs, () => {
-    const find = reattacher(oldText, newText);
-    for (const passage of anchors) find(passage);
-  });
-  const theirs = medianTime(runs, () => {
-    for (const { start, end } of anchors) {
-      const quote = oldText.slice(start, end);
-      search(newText, quote, Math.min(256, Math.floor(quote.length / 2)));
-    }
-  });
+  const [ours, theirs] = medianTimes(
+    runs,
+    () => {
+      const find = reattacher(oldText, newText);
+      for (const passage of anchors) find(passage);
+    },
+    () => {
+      for (const { start, end } of anchors) {
+        const quote = oldText.slice(start, end);
+        search(newText, quote, Math.min(256, Math.floor(quote.length / 2)));
+      }
+    },
+  );
   return {
     words: words(newText).length,
     anchors: anchors.length,
