@@ -63,7 +63,7 @@ function reattachWords(old: Words, next: Words, map: WordMap, passage: Offsets, 
   const group = heaviestGroup(map, range);
   const elsewhere = (): Reattached => onlyCopy(old, next, map, passage, range) ?? { status: 'lost', confidence: 0.9 };
   if (!group) return replaced(old, next, map, range) ?? elsewhere();
-  const found = widened(map, range, group);
+  const found = widened(map, range, withEdges(old, next, map, range, group));
   const place = placeOf(old, next, passage, range, found);
   const moved = group.moved * 2 > group.words;
   if (readsTheSame(old.text.slice(passage.start, passage.end), next.text.slice(place.start, place.end)))
@@ -119,6 +119,20 @@ function weightOf({ source, weight }: WordMap, { low, high }: { low: number; hig
   let sum = 0;
   for (let i = low; i <= high; i++) sum += source[i]! >= 0 ? weight[source[i]!]! : usual;
   return sum;
+}
+
+/**
+ * Where something was moved or taken out, the words at its edges may be taken for the same words of its neighbours. Those that
+ * stand beside the found ones and that nobody else claims are the passage's own.
+ */
+function withEdges(old: Words, next: Words, { target, source }: WordMap, { from, to }: WordRange, group: Group): Group {
+  let { low, high } = group;
+  const first = from + target.subarray(from, to).indexOf(low);
+  const last = from + target.subarray(from, to).lastIndexOf(high);
+  const free = (index: number): boolean => source[index]! < 0 || (source[index]! >= from && source[index]! < to);
+  for (let i = first - 1; i >= from && low > 0 && old.ids[i] === next.ids[low - 1] && free(low - 1); i--) low--;
+  for (let i = last + 1; i < to && old.ids[i] === next.ids[high + 1] && free(high + 1); i++) high++;
+  return { ...group, low, high };
 }
 
 /** Where the first or last words of a passage were replaced, the place reaches to the neighbours that stayed. */

@@ -54,7 +54,8 @@ export function wordsOf(text: string, lexicon: Lexicon): Words {
     }
     const word = text.slice(at, end);
     // Most words stand one space behind the other.
-    if (ids.length > 0 && at - last > 1 && endsSentence(text.slice(last, at), word)) sentence++;
+    if (ids.length > 0 && (at - last > 1 || text[last] === '\n') && endsSentence(text.slice(last, at), word))
+      sentence++;
     ids.push(lexicon.number(word));
     starts.push(at);
     ends.push(end);

@@ -1,7 +1,9 @@
 import type { Line } from './page-text.ts';
 
 /** If so many lines stand above the one before them in the same column, the page was not drawn in reading order. */
-const JUMBLED = 0.15;
+const JUMBLED = { share: 0.15, lines: 3 };
+/** Two columns of prose that were drawn across: so many lines have the next one beside them, and are longer than cells of a table. */
+const ACROSS = { share: 0.4, letters: 20 };
 
 /**
  * Lines in the order in which they are read. Nearly all programs draw a page in that order; where one did not, the page is
@@ -12,7 +14,17 @@ export function readingOrder(lines: Line[]): Line[] {
     const before = lines[index - 1];
     return before && line.top < before.top - before.size && line.left < before.right && line.right > before.left;
   });
-  return jumps.length > JUMBLED * lines.length ? cut(lines) : lines;
+  const jumbled = jumps.length >= JUMBLED.lines && jumps.length > JUMBLED.share * lines.length;
+  return jumbled || isDrawnAcross(lines) ? cut(lines) : lines;
+}
+
+function isDrawnAcross(lines: Line[]): boolean {
+  const beside = lines.filter((line, index) => {
+    const next = lines[index + 1];
+    return next && Math.abs(next.top - line.top) < line.size / 2 && next.left > line.right;
+  });
+  const letters = median(lines.map(({ parts }) => parts.reduce((sum, { text }) => sum + text.length, 0)));
+  return beside.length >= JUMBLED.lines && beside.length > ACROSS.share * lines.length && letters >= ACROSS.letters;
 }
 
 function cut(lines: Line[]): Line[] {
