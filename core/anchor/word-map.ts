@@ -36,8 +36,10 @@ export function mapWords(old: Words, next: Words): WordMap {
   const blocks = exactBlocks(old, next);
   const chain = longestChain(blocks);
   for (const block of chain) claim(map, block);
-  for (const block of blocks) if (!chain.has(block) && isTelling(old, next, block)) claim(map, block);
+  const moved = blocks.filter((block) => !chain.has(block) && isTelling(old, next, block));
+  for (const block of moved) claim(map, block);
   alignGaps(old, next, map, chain);
+  for (const block of moved) alignAround(old, next, map, block);
   dropCoincidences(old, next, map);
   followMovedSentences(old, next, map);
   markOrder(map);
@@ -180,17 +182,38 @@ function alignGaps(old: Words, next: Words, map: WordMap, chain: ReadonlySet<Blo
   const ends = { old: old.ids.length, next: next.ids.length, length: 0 };
   let from = { old: 0, next: 0 };
   for (const block of [...[...chain].sort((a, b) => a.old - b.old), ends]) {
-    const free = (marks: Int32Array, start: number, end: number): number[] => {
-      const indices: number[] = [];
-      for (let i = start; i < end; i++) if (marks[i]! < 0) indices.push(i);
-      return indices;
-    };
-    const here = free(map.target, from.old, block.old);
-    const there = free(map.source, from.next, block.next);
-    for (const [a, b] of alignWords(here, there, old.ids, next.ids, map.weight))
-      claim(map, { old: a, next: b, length: 1 });
+    alignFree(old, next, map, { from: from.old, to: block.old }, { from: from.next, to: block.next });
     from = { old: block.old + block.length, next: block.next + block.length };
   }
+}
+
+/** The rest of the sentences in which a moved run begins and ends came along with it, and may have been edited. */
+function alignAround(old: Words, next: Words, map: WordMap, block: Block): void {
+  const around = (
+    { sentences }: Words,
+    first: number,
+    last: number,
+  ): { before: SentenceWords; after: SentenceWords } => {
+    let [from, to] = [first, last + 1];
+    while (sentences[from - 1] === sentences[first]) from--;
+    while (sentences[to] === sentences[last]) to++;
+    return { before: { from, to: first }, after: { from: last + 1, to } };
+  };
+  const here = around(old, block.old, block.old + block.length - 1);
+  const there = around(next, block.next, block.next + block.length - 1);
+  alignFree(old, next, map, here.before, there.before);
+  alignFree(old, next, map, here.after, there.after);
+}
+
+/** Aligns those words of two stretches that went nowhere and came from nowhere yet. */
+function alignFree(old: Words, next: Words, map: WordMap, here: SentenceWords, there: SentenceWords): void {
+  const free = (marks: Int32Array, { from, to }: SentenceWords): number[] => {
+    const indices: number[] = [];
+    for (let i = from; i < to; i++) if (marks[i]! < 0) indices.push(i);
+    return indices;
+  };
+  for (const [a, b] of alignWords(free(map.target, here), free(map.source, there), old.ids, next.ids, map.weight))
+    claim(map, { old: a, next: b, length: 1 });
 }
 
 interface SentenceWords {

@@ -85,6 +85,9 @@ export async function detectFormat(bytes: Uint8Array, fileName: string): Promise
   return 'text';
 }
 
+const isMarkedText = (bytes: Uint8Array): boolean =>
+  (startsWith(bytes, [0xff, 0xfe]) || startsWith(bytes, [0xfe, 0xff])) && decodeText(bytes) !== undefined;
+
 async function formatOfBytes(bytes: Uint8Array, named: FileFormat | undefined): Promise<FileFormat | undefined> {
   if (startsWith(bytes, COMPOUND_FILE))
     throw Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).includes(ENCRYPTED_PACKAGE)
@@ -94,7 +97,8 @@ async function formatOfBytes(bytes: Uint8Array, named: FileFormat | undefined): 
   const head = Buffer.from(bytes.subarray(0, 1024)).toString('latin1');
   if (head.includes('%PDF-')) return 'pdf';
   if (head.startsWith('{\\rtf')) throw documentErrors.richText();
-  const type = await fileTypeFromBuffer(bytes);
+  // The mark of UTF-16 looks like the beginning of an MPEG frame.
+  const type = isMarkedText(bytes) ? undefined : await fileTypeFromBuffer(bytes);
   if (type?.mime === 'image/heic' || type?.mime === 'image/heif' || type?.ext === 'heic') throw documentErrors.heic();
   if (type && BY_SIGNATURE[type.ext]) return BY_SIGNATURE[type.ext];
   if (type && type.mime.split('/')[0] !== 'text' && type.ext !== 'xml') throw documentErrors.unknown();

@@ -12,7 +12,7 @@ import { documentErrors, type Reader } from './document.ts';
 import { openOdf } from './odf.ts';
 import { colorOf, points, property, type OdfStyle } from './odf-style.ts';
 import { odfBlocks, type OdfContext } from './odf-text.ts';
-import { attribute, child, children, descendants, elements, path } from './xml.ts';
+import { attribute, child, children, descendants, elements } from './xml.ts';
 
 const MAX_SLIDES = 500;
 const GEOMETRIES: Record<string, Geometry> = {
@@ -239,15 +239,11 @@ function worded(blocks: readonly Block[], kind: string | undefined, { text, para
   });
 }
 
-function notesOf(page: Element, context: OdfContext): TextBlock[] {
-  const frames = children(child(page, 'notes'), 'frame').filter(
-    (frame) => attribute(frame, 'presentation:class') === 'notes',
-  );
-  return frames
-    .flatMap((frame) => odfBlocks(path(frame, 'text-box'), { ...context, looks: false }))
+const notesOf = (page: Element, context: OdfContext): TextBlock[] =>
+  children(child(page, 'notes'), 'frame')
+    .flatMap((frame) => odfBlocks(child(frame, 'text-box'), { ...context, looks: false }))
     .filter(isTextBlock)
     .filter(({ runs }) => runs.some(({ text }) => text.trim() !== ''));
-}
 
 function titleOf(leaves: readonly SlideLeaf[]): string | undefined {
   const headings = leaves

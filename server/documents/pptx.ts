@@ -126,18 +126,21 @@ function backgroundColor(own: Element, colors: Colors): string | undefined {
   return properties ? colors.fill(properties) : colors.color(child(own, 'bgRef'));
 }
 
+/** What stands on a page of notes besides the notes. */
+const NOT_NOTES = ['sldImg', 'sldNum', 'dt', 'hdr', 'ftr'];
+
 function notesOf(files: Package, parts: SlideParts): TextBlock[] {
   const notes = related(files, parts.slide, 'notesSlide');
-  const body = descendants(notes?.root, 'sp').find(
-    (shape) => attribute(follow(shape, 'nvSpPr', 'nvPr', 'ph'), 'type') === 'body',
-  );
-  const blocks = paragraphsOf(child(body, 'txBody'), {
-    styles: [],
-    colors: parts.colors,
-    targets: notes?.targets ?? new Map(),
-    title: false,
-  });
-  return blocks
+  return descendants(notes?.root, 'sp')
+    .filter((shape) => !NOT_NOTES.includes(attribute(follow(shape, 'nvSpPr', 'nvPr', 'ph'), 'type') ?? ''))
+    .flatMap((shape) =>
+      paragraphsOf(child(shape, 'txBody'), {
+        styles: [],
+        colors: parts.colors,
+        targets: notes?.targets ?? new Map(),
+        title: false,
+      }),
+    )
     .filter(({ runs }) => runs.some(({ text }) => text.trim() !== ''))
     .map((block) => ({ ...block, runs: block.runs.map(({ look: _, ...run }) => run) }));
 }

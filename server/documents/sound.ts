@@ -1,4 +1,5 @@
 import { parseBuffer } from 'music-metadata';
+import { isCutShort } from './cut-short.ts';
 import { documentErrors, type FileFormat, type Reader } from './document.ts';
 
 export const SOUND_TYPES = {
@@ -9,9 +10,11 @@ export const SOUND_TYPES = {
   mp4: 'audio/mp4',
 } as const satisfies Partial<Record<FileFormat, string>>;
 
+export type SoundFormat = keyof typeof SOUND_TYPES;
+
 /** Reads a recording, with or without a picture: what it holds and how long it is. It is drawn and played in the browser. */
 export const readSound =
-  (format: keyof typeof SOUND_TYPES): Reader =>
+  (format: SoundFormat): Reader =>
   async (bytes) => {
     const { format: found, common } = await parseBuffer(bytes, SOUND_TYPES[format], {
       duration: true,
@@ -19,7 +22,7 @@ export const readSound =
     });
     const video = found.hasVideo === true || (found.trackInfo ?? []).some(({ type }) => type === 1);
     if (!found.hasAudio && !video) throw documentErrors.noSound(format);
-    refuseCut(bytes, format);
+    if (isCutShort(bytes, format)) throw documentErrors.broken(format);
     return {
       title: common.title,
       leaves: [
@@ -32,24 +35,3 @@ export const readSound =
       ],
     };
   };
-
-/** A file that says how long it is and is not, broke off on its way. */
-function refuseCut(bytes: Uint8Array, format: FileFormat): void {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  // RIFF: the size of the whole stands behind the first four letters.
-  if (format === 'wav' && view.getUint32(4, true) + 8 > bytes.length) throw documentErrors.broken(format);
-  // ISO/IEC 14496-12: boxes follow each other to the very end.
-  if (format === 'mp4' && !boxesFit(view)) throw documentErrors.broken(format);
-}
-
-function boxesFit(view: DataView): boolean {
-  let at = 0;
-  while (at + 8 <= view.byteLength) {
-    const size = view.getUint32(at);
-    if (size === 0) return true;
-    const whole = size === 1 && at + 16 <= view.byteLength ? Number(view.getBigUint64(at + 8)) : size;
-    if (whole < 8) return false;
-    at += whole;
-  }
-  return at === view.byteLength;
-}
