@@ -67,6 +67,7 @@ function give(question: { id: string; points: number }, typed: string): void {
           :aria-label="`Points for question ${index + 1}, of ${formatHundredths(question.points)}`"
           :aria-invalid="refused[question.id]"
           @change="give(question, ($event.target as HTMLInputElement).value)"
+          @keydown.enter="($event.target as HTMLInputElement).blur()"
         />
         <span class="figures">of {{ formatHundredths(question.points) }}</span>
         <v-btn size="x-small" variant="outlined" @click="emit('points', question.id, question.points)">

@@ -2,7 +2,7 @@
 import { blockStarts, type LeafOf } from '#core/folio';
 import { computed } from 'vue';
 import FolioBlock from './FolioBlock.vue';
-import { useFolio } from './folio-context.ts';
+import { focusWork, useFolio } from './folio-context.ts';
 
 /** What a student answered to one question, below the question. */
 const props = defineProps<{ leaf: LeafOf<'answer'>; index: number }>();
@@ -13,7 +13,11 @@ const chosen = computed(() => folio.target?.type === 'answer' && folio.target.qu
 const marks = computed(() =>
   folio.marks.filter(({ anchor }) => anchor.type === 'answer' && anchor.question === props.leaf.question),
 );
-const choose = (): void => folio.choose(chosen.value ? undefined : { type: 'answer', question: props.leaf.question });
+function choose(event: Event): void {
+  if (!folio.choosing) return;
+  folio.choose(chosen.value ? undefined : { type: 'answer', question: props.leaf.question });
+  focusWork(event.currentTarget);
+}
 </script>
 
 <template>
@@ -23,7 +27,7 @@ const choose = (): void => folio.choose(chosen.value ? undefined : { type: 'answ
       class="question"
       :type="folio.choosing ? 'button' : undefined"
       :aria-pressed="folio.choosing ? chosen : undefined"
-      @click="folio.choosing && choose()"
+      @click="choose"
     >
       <span class="label">{{ leaf.label }}</span>
       <span class="prompt">{{ leaf.prompt }}</span>

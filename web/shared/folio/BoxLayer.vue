@@ -3,7 +3,7 @@ import type { RegionAnchor } from '#core/anchor';
 import { useEventListener } from '@vueuse/core';
 import { computed, shallowRef, useTemplateRef } from 'vue';
 import { kindInfo } from '../kinds.ts';
-import { useFolio } from './folio-context.ts';
+import { focusWork, useFolio } from './folio-context.ts';
 
 /**
  * Boxes over a page, slide or picture: those of remarks, and the one that is being drawn. A drag that begins on words selects
@@ -50,9 +50,8 @@ function begin(event: PointerEvent): void {
   if (!folio.choosing || event.button !== 0 || on.closest('button, a')) return;
   if (!folio.boxing && on.closest('[data-start], .text')) return;
   event.preventDefault();
-  (document.activeElement as HTMLElement | null)?.blur();
   document.getSelection()?.removeAllRanges();
-  layer.value!.closest<HTMLElement>('.folio')?.focus({ preventScroll: true });
+  focusWork(layer.value);
   drawing.value = place(event);
   folio.choose(undefined);
 }

@@ -9,7 +9,7 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef }
 import type WaveSurfer from 'wavesurfer.js';
 import { kindInfo } from '../kinds.ts';
 import { usePlayer } from '../player.ts';
-import { useFolio } from './folio-context.ts';
+import { focusWork, useFolio } from './folio-context.ts';
 
 /** A recording of the student, as its waveform and with its picture. A drag on it chooses a stretch. */
 const props = defineProps<{ leaf: LeafOf<'sound'>; index: number }>();
@@ -89,6 +89,7 @@ function secondsAt(event: PointerEvent): number {
 function begin(event: PointerEvent): void {
   if (event.button !== 0 || (event.target as Element).closest('button') || seconds.value === 0) return;
   event.preventDefault();
+  focusWork(event.currentTarget);
   from.value = secondsAt(event);
   seek(from.value);
   if (folio.choosing) folio.choose(undefined);
@@ -112,7 +113,8 @@ function span(start: number, end: number): void {
 }
 
 /** For whoever chooses a stretch without a mouse: it begins, or ends, where the recording stands. */
-function edge(which: 'start' | 'end'): void {
+function edge(event: Event, which: 'start' | 'end'): void {
+  focusWork(event.currentTarget);
   const now = position.value;
   const { start, end } = target.value ?? { start: now, end: Math.min(seconds.value, now + 5) };
   if (which === 'start') span(now, end > now + SMALLEST_SECONDS ? end : Math.min(seconds.value, now + 5));
@@ -178,8 +180,8 @@ function pick(mark: { id: string; anchor: SpanAnchor }): void {
         @input="seek(Number(($event.target as HTMLInputElement).value))"
       />
       <template v-if="folio.choosing">
-        <v-btn size="small" variant="outlined" @click="edge('start')">Stretch begins here</v-btn>
-        <v-btn size="small" variant="outlined" @click="edge('end')">ends here</v-btn>
+        <v-btn size="small" variant="outlined" @click="edge($event, 'start')">Stretch begins here</v-btn>
+        <v-btn size="small" variant="outlined" @click="edge($event, 'end')">ends here</v-btn>
       </template>
     </div>
   </div>

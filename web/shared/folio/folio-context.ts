@@ -39,3 +39,7 @@ export function useFolio(): FolioContext {
   if (!context) throw new Error('This is drawn inside of a work only');
   return context;
 }
+
+/** The keyboard goes back to the work, so that the space bar speaks instead of pressing what was pressed last. */
+export const focusWork = (from: EventTarget | null): void =>
+  (from as Element | null)?.closest<HTMLElement>('.folio')?.focus({ preventScroll: true });
