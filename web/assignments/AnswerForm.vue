@@ -98,7 +98,10 @@ const STATES = {
   <form @submit.prevent="handIn">
     <fieldset v-for="(question, index) in questions" :key="question.id">
       <legend>
-        <span class="quiet">Question {{ index + 1 }}, {{ formatHundredths(question.points) }} points</span>
+        <span class="quiet"
+          >Question {{ index + 1 }}, {{ formatHundredths(question.points) }}
+          {{ question.points === 100 ? 'point' : 'points' }}</span
+        >
         {{ question.prompt }}
       </legend>
       <v-radio-group

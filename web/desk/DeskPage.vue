@@ -98,11 +98,21 @@ async function open(): Promise<void> {
 onBeforeUnmount(() => player.stop());
 
 const targetName = computed(() => target.target.value && anchorName(target.target.value));
+/** What a hand does on most of this work before the voice begins. */
+const howToChoose = computed(() => {
+  const kinds = new Set(work.value?.folio.leaves.map(({ kind }) => kind));
+  if (kinds.size > 1) return 'Select words or a part of the work';
+  if (kinds.has('sound')) return 'Drag over a stretch of the recording';
+  if (kinds.has('picture')) return 'Drag over a part of the picture';
+  if (kinds.has('sheet')) return 'Drag over cells';
+  if (kinds.has('answer')) return 'Press a question or select words';
+  return 'Select words';
+});
 const hint = computed(() => {
   if (boxing.value && !target.chosen.value) return 'Drag over the part that you want to speak about.';
   if (targetName.value) return `Hold the space bar and speak about ${targetName.value}.`;
-  if (overall.value) return 'Select words, then hold the space bar and speak.';
-  return 'Select words and hold the space bar to speak. Nothing selected: the whole work.';
+  if (overall.value) return `${howToChoose.value}, then hold the space bar and speak.`;
+  return `${howToChoose.value} and hold the space bar to speak. Nothing chosen: the whole work.`;
 });
 
 function speak(): void {
@@ -263,7 +273,7 @@ watch(recorder.speaking, () => (notice.value = undefined));
         </template>
         <template #below>
           <p v-if="entries.length === 0" class="empty">
-            Nothing is said yet. Select words in the work, hold the space bar and speak.
+            Nothing is said yet. {{ howToChoose }}, hold the space bar and speak.
           </p>
           <AsideList v-if="!returned" :remarks="feedback.aside" @back="actions.bringBack" />
         </template>

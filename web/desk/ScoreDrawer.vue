@@ -111,6 +111,7 @@ legend {
   font-weight: 650;
 }
 .about {
+  padding-right: 44px;
   color: var(--quiet);
   font-size: 13px;
   margin-bottom: 4px;

@@ -128,12 +128,13 @@ function pictureStyle({ crop, flipped }: Shape): CSSProperties {
   margin: 2px auto 0;
   container-type: inline-size;
   color: #22201c;
-  font: calc(18 * var(--point)) / 1.2 var(--sans);
   border: 1px solid var(--hairline);
   overflow: hidden;
 }
+/* Sizes follow the width of the slide, so they begin inside of it. */
 .shape {
   position: absolute;
+  font: calc(18 * var(--point)) / 1.2 var(--sans);
   display: flex;
   flex-direction: column;
   box-sizing: border-box;

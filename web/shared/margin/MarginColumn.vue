@@ -112,6 +112,12 @@ path {
   stroke: var(--hairline);
   stroke-width: 1;
 }
+@media (max-width: 900px) {
+  /* The margin stands below the work. */
+  .hairlines {
+    display: none;
+  }
+}
 path.focused {
   stroke: var(--kind);
   stroke-width: 1.5;
