@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -87,6 +87,81 @@ describe('vivid read', () => {
     const file = path.join(folder, 'empty.docx');
     writeFileSync(file, '');
     expect(await vivid(['read', file])).toMatchObject({ code: 1, err: expect.stringContaining('is empty') as string });
+  });
+});
+
+describe('vivid reattach', () => {
+  const documents = ['demo/documents/bronagh-tully.docx', 'demo/documents/bronagh-tully-2.docx'];
+  const anchorsFile = (anchors: unknown): string => {
+    const file = path.join(folder, 'anchors.json');
+    writeFileSync(file, typeof anchors === 'string' ? anchors : JSON.stringify(anchors));
+    return file;
+  };
+
+  it('prints where anchors belong in the next version of a document', { timeout: 60_000 }, async () => {
+    const anchors = [
+      { id: 'quote', exact: 'What surprised me was how sharp the edges were.' },
+      { id: 'edited', exact: 'It does not explain the lower ones.', start: null, end: null },
+      { id: 'gone', exact: 'I would like to go back in winter' },
+      { id: 'offsets', start: 0, end: 12 },
+    ];
+    const { code, out, err } = await vivid(['reattach', ...documents, anchorsFile(anchors)]);
+    expect([code, err]).toEqual([0, '']);
+    const places = JSON.parse(out) as { id: string; status: string; start: number | null; end: number | null }[];
+    expect(places.map(({ id, status }) => [id, status])).toEqual([
+      ['quote', 'same'],
+      ['edited', 'changed'],
+      ['gone', 'lost'],
+      ['offsets', 'same'],
+    ]);
+    const { text } = JSON.parse((await vivid(['read', documents[1]!])).out) as { text: string };
+    const words = ({ start, end }: { start: number | null; end: number | null }): string | undefined =>
+      start === null || end === null ? undefined : text.slice(start, end);
+    expect(places.map(words)).toEqual(
+      [
+        'What surprised me was how sharp the edges were.',
+        'It cannot explain the lower ones.',
+        undefined,
+        'Pellow Slip ',
+      ].map((expected) => expected?.trim()),
+    );
+  });
+
+  it.each([
+    ['no JSON', '{', 'is not JSON'],
+    ['an anchor without words and offsets', [{ id: 'a' }], 'start and end, or exact'],
+  ])('says in one line what is wrong with %s', async (_, anchors, sentence) => {
+    const { code, out, err } = await vivid(['reattach', ...documents, anchorsFile(anchors)]);
+    expect([code, out]).toEqual([1, '']);
+    expect(err).toContain(sentence);
+    expect(err.trim().split('\n')).toHaveLength(1);
+  });
+});
+
+describe('vivid annotations', () => {
+  it('prints the remarks on a work, and reads them back with their recordings', { timeout: 120_000 }, async () => {
+    const { address, stop } = await serve('--sample');
+    const teacher = new Client(address);
+    await teacher.send('POST', '/session', { body: { login: 'tamsin-adeyemi', password: 'shoreline' } });
+    const { toMark } = (await teacher.send('GET', '/waiting')).json as {
+      toMark: { submission: string; student: string }[];
+    };
+    const { submission } = toMark.find(({ student }) => student === 'Dagny Holmqvist')!;
+    const before = (await teacher.send('GET', `/submissions/${submission}/feedback`)).json as { remarks: object[] };
+    await stop();
+
+    const sounds = path.join(folder, 'sounds');
+    const { code, out } = await vivid(['annotations', submission, '--sounds', sounds]);
+    expect([code, (JSON.parse(out) as { items: object[] }).items.length]).toEqual([0, before.remarks.length]);
+    expect(readdirSync(sounds)).toHaveLength(before.remarks.length);
+    const file = path.join(folder, 'remarks.json');
+    writeFileSync(file, out);
+    const back = await vivid(['annotations', submission, '--import', file, '--sounds', sounds]);
+    expect(JSON.parse(back.out)).toEqual({ made: 0, known: before.remarks.length });
+    expect(await vivid(['annotations', 'nothing'])).toMatchObject({
+      code: 1,
+      err: 'nothing is no identifier of a work.\n',
+    });
   });
 });
 

@@ -176,7 +176,7 @@ export const FEEDBACK: SampleFeedback[] = [
       {
         name: 'mirza-table',
         voice: 'slt',
-        anchor: { type: 'region', leaf: 1, x: 0.06, y: 0.27, width: 0.68, height: 0.34 },
+        anchor: { type: 'region', leaf: 1, x: 0.06, y: 0.27, width: 0.68, height: 0.4 },
         kind: 'question',
         text: 'Three numbers would be enough here. Which three would you shout across the water?',
       },
