@@ -20,6 +20,14 @@ function decode(bytes: Uint8Array): string | undefined {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes.subarray(marked ? 3 : 0));
   } catch {
-    return marked || bytes.includes(0) ? undefined : new TextDecoder('windows-1252').decode(bytes);
+    return marked || bytes.includes(0) ? undefined : windows1252(bytes);
   }
 }
+
+/** What bytes 0x80 to 0x9f mean (https://encoding.spec.whatwg.org/index-windows-1252.txt); Node 20 decodes them as Latin-1. */
+const UPPER = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
+
+const windows1252 = (bytes: Uint8Array): string =>
+  Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+    .toString('latin1')
+    .replace(/[\u0080-\u009f]/g, (character) => UPPER[character.charCodeAt(0) - 0x80]!);

@@ -1,0 +1,206 @@
+import fc from 'fast-check';
+import { strToU8, zipSync } from 'fflate';
+import { parseFragment } from 'parse5';
+import { describe, expect, it } from 'vitest';
+import { canonicalText } from '#core/folio';
+import { hexColor, partsOf, withLuminance } from './color.ts';
+import { isCutShort } from './cut-short.ts';
+import { decodeText } from './decode-text.ts';
+import { blocksOfNodes } from './html-blocks.ts';
+import { collapseWhiteSpace } from './html-space.ts';
+import { bullet, listNumber } from './list-number.ts';
+import { mathNode } from './math.ts';
+import { mediaTypeOf } from './media-type.ts';
+import { points } from './odf-style.ts';
+import { pptxColors } from './pptx-color.ts';
+import { sheetLeaf } from './sheet.ts';
+import { attribute, child, descendants, numberOf, parseXml } from './xml.ts';
+import { openPackage } from './zip.ts';
+
+describe('listNumber', () => {
+  it.each([
+    [4, 'decimal', '4'],
+    [4, 'lowerRoman', 'iv'],
+    [1994, 'upperRoman', 'MCMXCIV'],
+    [3999, 'upperRoman', 'MMMCMXCIX'],
+    [1, 'lowerLetter', 'a'],
+    [26, 'upperLetter', 'Z'],
+    [27, 'lowerLetter', 'aa'],
+    [53, 'lowerLetter', 'aaa'],
+    [0, 'lowerRoman', '0'],
+    [5000, 'upperRoman', '5000'],
+  ] as const)('writes %d as %s: %s', (number, counting, text) => {
+    expect(listNumber(number, counting)).toBe(text);
+  });
+
+  it('writes bullets of symbol fonts as one that everybody has', () => {
+    expect([bullet('–'), bullet('\uf0b7'), bullet(undefined), bullet('ab')]).toEqual(['–', '•', '•', '•']);
+  });
+});
+
+describe('colours', () => {
+  const arbitraryColor = fc.tuple(fc.nat(255), fc.nat(255), fc.nat(255)).map(hexColor);
+
+  it('keep their parts, and stay as they are where nothing is changed', () => {
+    fc.assert(
+      fc.property(arbitraryColor, (color) => {
+        expect(hexColor(partsOf(color))).toBe(color);
+        const same = partsOf(withLuminance(color, 1, 0));
+        partsOf(color).forEach((part, index) => expect(Math.abs(part - same[index]!)).toBeLessThanOrEqual(1));
+        expect(withLuminance(color, 0, 0)).toBe('#000000');
+        expect(withLuminance(color, 1, 1)).toBe('#ffffff');
+      }),
+    );
+  });
+
+  it('become lighter and darker in their own hue', () => {
+    // HSL 210°, 50 %, 40 % and 60 %: CSS Color 4, section 7.1.
+    expect(withLuminance('#336699', 1, 0.2)).toBe('#6699cc');
+    expect(withLuminance('#6699cc', 2 / 3, 0)).toBe('#336699');
+  });
+
+  it('are found by the names of the theme, as the master maps them', () => {
+    const theme = parseXml(
+      '<theme><themeElements><clrScheme><dk1><sysClr lastClr="000000"/></dk1><lt1><srgbClr val="FFFFFF"/></lt1><accent1><srgbClr val="336699"/></accent1></clrScheme></themeElements></theme>',
+      'pptx',
+    ).documentElement!;
+    const master = parseXml(
+      '<sldMaster><clrMap bg1="dk1" tx1="lt1" accent1="accent1"/></sldMaster>',
+      'pptx',
+    ).documentElement!;
+    const slide = parseXml('<sld/>', 'pptx').documentElement!;
+    const colors = pptxColors(theme, master, slide);
+    const of = (xml: string): string | undefined =>
+      colors.color(parseXml(`<solidFill>${xml}</solidFill>`, 'pptx').documentElement!);
+    expect(of('<schemeClr val="bg1"/>')).toBe('#000000');
+    expect(
+      pptxColors(theme, undefined, slide).color(parseXml('<f><schemeClr val="bg1"/></f>', 'pptx').documentElement!),
+    ).toBe('#ffffff');
+    expect(of('<schemeClr val="accent1"><lumMod val="100000"/><lumOff val="20000"/></schemeClr>')).toBe('#6699cc');
+    expect(of('<srgbClr val="zzz"/>')).toBeUndefined();
+    const fill = (xml: string): [boolean, string | undefined] => {
+      const properties = parseXml(`<spPr>${xml}</spPr>`, 'pptx').documentElement!;
+      return [colors.isFilled(properties), colors.fill(properties)];
+    };
+    expect(fill('<noFill/>')).toEqual([true, undefined]);
+    expect(fill('')).toEqual([false, undefined]);
+    expect(fill('<gradFill><gsLst><gs><srgbClr val="112233"/></gs></gsLst></gradFill>')).toEqual([true, '#112233']);
+  });
+});
+
+describe('decodeText', () => {
+  it('tells text from bytes that are none', () => {
+    expect(decodeText(strToU8('a\r\nb\rc'))).toBe('a\nb\nc');
+    expect(decodeText(Uint8Array.from([0xff, 0xfe, 0x41, 0x00]))).toBe('A');
+    expect(decodeText(Uint8Array.from([0xfe, 0xff, 0x00, 0x41]))).toBe('A');
+    expect(decodeText(Uint8Array.from([0x80, 0x41]))).toBe('€A');
+    expect(decodeText(Uint8Array.from([0x41, 0x00, 0x42]))).toBeUndefined();
+    expect(decodeText(Uint8Array.from([0xef, 0xbb, 0xbf, 0xff]))).toBeUndefined();
+  });
+});
+
+describe('collapseWhiteSpace', () => {
+  const textOf = (html: string): string => {
+    const fragment = parseFragment(html);
+    collapseWhiteSpace(fragment);
+    return canonicalText(blocksOfNodes(fragment.childNodes));
+  };
+
+  it.each([
+    ['<p>\n  one\n  two  </p>', 'one two\n'],
+    ['<p>one <b> two</b> three</p>', 'one two three\n'],
+    ['<p>one<b> two </b></p><p> three</p>', 'one two\nthree\n'],
+    ['<p>one <br> two</p>', 'one\ntwo\n'],
+    ['<pre>  one\n    two</pre>', '  one\n    two\n'],
+    ['<ul> <li> one </li> <li> two </li> </ul>', 'one\ntwo\n'],
+    ['<p>no\u00a0break</p>', 'no\u00a0break\n'],
+  ])('of %o leaves %o', (html, text) => {
+    expect(textOf(html)).toBe(text);
+  });
+});
+
+describe('XML and packages', () => {
+  it('are read by local names, whatever their prefixes', () => {
+    const root = parseXml(
+      '<a:x xmlns:a="n" xmlns:r="m" id="1" r:id="2"><a:y n="3"/><b><a:y n="x"/></b></a:x>',
+      'docx',
+    ).documentElement!;
+    expect([attribute(root, 'id'), attribute(root, 'r:id'), attribute(root, 'none')]).toEqual(['1', '2', undefined]);
+    expect(numberOf(child(root, 'y'), 'n')).toBe(3);
+    expect(descendants(root, 'y').map((element) => numberOf(element, 'n'))).toEqual([3, undefined]);
+    expect(() => parseXml('<a><b></a>', 'docx')).toThrow('damaged');
+    expect(() => parseXml('<!DOCTYPE a><a/>', 'docx')).toThrow('damaged');
+  });
+
+  it('unpack only what is asked for', () => {
+    const files = openPackage(zipSync({ 'a.xml': strToU8('\ufeff<a/>'), 'b/c.bin': Uint8Array.of(1, 2) }), 'odt');
+    expect(files.names).toEqual(['a.xml', 'b/c.bin']);
+    expect([files.text('a.xml'), files.bytes('b/c.bin'), files.text('none')]).toEqual([
+      '<a/>',
+      Uint8Array.of(1, 2),
+      undefined,
+    ]);
+    expect(() => openPackage(Uint8Array.of(1, 2, 3), 'odt')).toThrow('OpenDocument text');
+  });
+});
+
+describe('small parts', () => {
+  it('lengths of OpenDocument are points', () => {
+    expect([
+      points('2.54cm'),
+      points('1in'),
+      points('12pt'),
+      points('25.4mm'),
+      points('50%'),
+      points(undefined),
+    ]).toEqual([72, 72, 12, 72, undefined, undefined]);
+  });
+
+  it('equations keep what draws, and nothing that could run', () => {
+    const math = parseXml(
+      '<math onload="x()" display="block"><semantics><mi mathvariant="bold">a</mi><annotation>a</annotation></semantics><script>alert(1)</script><maction href="x"><mn> 2 </mn></maction></math>',
+      'odt',
+    ).documentElement!;
+    expect(mathNode(math as never)).toEqual({
+      element: 'math',
+      attributes: { display: 'block' },
+      children: [
+        { element: 'mrow', children: [{ element: 'mi', attributes: { mathvariant: 'bold' }, children: ['a'] }] },
+        { element: 'mrow', children: ['alert(1)'] },
+        { element: 'mrow', children: [{ element: 'mn', children: ['2'] }] },
+      ],
+    });
+  });
+
+  it('tables are cut to what is filled, and refused where nothing is', () => {
+    const cell = (text: string) => ({ text });
+    const { rows } = sheetLeaf('T', [[cell('a'), cell(''), cell('b\tc\nd')], [], [cell(''), cell('')]]);
+    expect(rows).toEqual([[cell('a'), cell(''), cell('b c d')]]);
+    expect(() => sheetLeaf('T', [[cell('')]])).toThrow('no text');
+    expect(() =>
+      sheetLeaf(
+        'T',
+        Array.from({ length: 50_001 }, () => [cell('x')]),
+      ),
+    ).toThrow('50,000');
+  });
+
+  it('media types follow the format, and the picture of a recording', () => {
+    const sound = (video: boolean) => [{ kind: 'sound' as const, label: '', duration: 1, video }];
+    expect(mediaTypeOf({ format: 'mp4', leaves: sound(false) })).toBe('audio/mp4');
+    expect(mediaTypeOf({ format: 'webm', leaves: sound(true) })).toBe('video/webm');
+    expect(mediaTypeOf({ format: 'pdf', leaves: [] })).toBe('application/pdf');
+    expect(() => mediaTypeOf({ format: 'answers', leaves: [] })).toThrow();
+  });
+
+  it('a recording of unknown length is not taken for one that broke off', () => {
+    // EBML head without content, then a segment of unknown size (RFC 8794, section 6.2), as browsers record.
+    const live = Uint8Array.from([
+      0x1a, 0x45, 0xdf, 0xa3, 0x80, 0x18, 0x53, 0x80, 0x67, 0x01, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff, 1, 2, 3,
+    ]);
+    expect(isCutShort(live, 'webm')).toBe(false);
+    const known = Uint8Array.from([0x1a, 0x45, 0xdf, 0xa3, 0x80, 0x18, 0x53, 0x80, 0x67, 0x84, 1, 2, 3]);
+    expect(isCutShort(known, 'webm')).toBe(true);
+    expect(isCutShort(Uint8Array.from([...known, 4]), 'webm')).toBe(false);
+  });
+});
