@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import Fraction from 'fraction.js';
+import { parseHundredths } from './hundredths.ts';
 import { describe, expect, it } from 'vitest';
 import { bandReached, formatHundredths, gradeOf, percentage, total, type Rubric, type Scale } from './index.ts';
 
@@ -88,5 +89,36 @@ describe('formatHundredths', () => {
     [0, '0'],
   ])('%d is %s', (value, text) => {
     expect(formatHundredths(value)).toBe(text);
+  });
+});
+
+describe('points of questions', () => {
+  const questions = [
+    { id: 'q', points: 250 },
+    { id: 'r', points: 100 },
+  ];
+
+  it('are added to those of the rubric, and missing until they are given', () => {
+    expect(total({ rubric: [], scores: {}, questions, points: { q: 125 } })).toEqual({
+      points: 125,
+      possible: 350,
+      missing: ['r'],
+    });
+    expect(() => total({ rubric: [], scores: {}, questions, points: { q: 251 } })).toThrow(RangeError);
+  });
+
+  it.each([
+    ['7.5', 750],
+    ['7,5', 750],
+    [' 12 ', 1200],
+    ['0.05', 5],
+    ['3.', 300],
+    ['-0.25', -25],
+    ['1.234', undefined],
+    ['.5', undefined],
+    ['two', undefined],
+    ['', undefined],
+  ])('are read from %o', (text, value) => {
+    expect(parseHundredths(text)).toBe(value);
   });
 });

@@ -50,6 +50,40 @@ describe('TranscriptField', () => {
   });
 });
 
+describe('points for answers', () => {
+  const question = { id: 'q', kind: 'long' as const, prompt: 'Why?', choices: [], points: 250 };
+  const drawerOf = (points: Record<string, number> = {}) =>
+    mountInApp(ScoreDrawer, { feedback: feedbackOf({ rubric: [], questions: [question], points }) });
+
+  it('are typed with a comma or a point, given all or none, and taken away', async () => {
+    const drawer = drawerOf();
+    const field = drawer.get('input[inputmode=decimal]');
+    await field.setValue('1,5');
+    await field.setValue('');
+    const [all, none] = drawer.findAll('.given button');
+    await all!.trigger('click');
+    await none!.trigger('click');
+    expect(drawer.emitted('points')).toEqual([
+      ['q', 150],
+      ['q', null],
+      ['q', 250],
+      ['q', 0],
+    ]);
+    expect(drawer.get('footer').text()).toContain('1 of 1 parts to score');
+  });
+
+  it.each(['3', '-1', 'two', '1.234'])('are not given as %s', async (typed) => {
+    const drawer = drawerOf();
+    await drawer.get('input[inputmode=decimal]').setValue(typed);
+    expect(drawer.emitted('points')).toBeUndefined();
+    expect(drawer.get('[role=alert]').text()).toContain('from 0 to 2.5');
+  });
+
+  it('make a grade when all are given', () => {
+    expect(drawerOf({ q: 200 }).get('footer').text().replace(/\s+/g, ' ')).toContain('2 of 2.5 points');
+  });
+});
+
 describe('ScoreDrawer', () => {
   it('counts points while criteria are missing, and has the grade when none is', async () => {
     const drawer = mountInApp(ScoreDrawer, { feedback: feedbackOf({ scores: { seen: 'strong' } }) });
