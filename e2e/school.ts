@@ -40,8 +40,11 @@ export async function openDesk(page: Page, student: string): Promise<void> {
   await expect(page.getByRole('article')).toBeVisible();
 }
 
-/** Drags over words, as a hand with a mouse does. */
-export async function select(page: Page, words: string): Promise<void> {
+/** Drags over words, as a hand with a mouse does; once more where a picture that came late has moved them meanwhile. */
+export const select = (page: Page, words: string): Promise<void> =>
+  expect(() => dragOver(page, words)).toPass({ timeout: 15_000 });
+
+async function dragOver(page: Page, words: string): Promise<void> {
   const box = await page.getByRole('article').evaluate((article, text) => {
     const walker = document.createTreeWalker(article, NodeFilter.SHOW_TEXT);
     for (let node = walker.nextNode(); node; node = walker.nextNode()) {

@@ -115,6 +115,15 @@ describe('reattacher', () => {
     expect(find(revised, CURLEWS).status).toBe('lost');
   });
 
+  it('gives the words at the edges of what was taken out to the sentence that they belong to', () => {
+    const sentences = SHORE.split(/(?<=\.)\s+/);
+    const [right, wind] = ['he was right.', 'The wind was too strong'].map((part) =>
+      sentences.find((one) => one.includes(part)),
+    );
+    const found = find(`${right!} ${wind!}`, wind!);
+    expect([found.status, found.words]).toEqual(['same', wind]);
+  });
+
   it('keeps of any text only what is still there', () => {
     const sentences = SHORE.split(/(?<=\.)\s+/).filter((sentence) => sentence.split(' ').length > 5);
     fc.assert(

@@ -123,15 +123,18 @@ function weightOf({ source, weight }: WordMap, { low, high }: { low: number; hig
 
 /**
  * Where something was moved or taken out, the words at its edges may be taken for the same words of its neighbours. Those that
- * stand beside the found ones and that nobody else claims are the passage's own.
+ * stand beside the found ones are the passage's own if nobody else claims them, or if they are of the same sentence in both texts.
  */
 function withEdges(old: Words, next: Words, { target, source }: WordMap, { from, to }: WordRange, group: Group): Group {
   let { low, high } = group;
   const first = from + target.subarray(from, to).indexOf(low);
   const last = from + target.subarray(from, to).lastIndexOf(high);
-  const free = (index: number): boolean => source[index]! < 0 || (source[index]! >= from && source[index]! < to);
-  for (let i = first - 1; i >= from && low > 0 && old.ids[i] === next.ids[low - 1] && free(low - 1); i--) low--;
-  for (let i = last + 1; i < to && old.ids[i] === next.ids[high + 1] && free(high + 1); i++) high++;
+  const own = (index: number): boolean => source[index]! < 0 || (source[index]! >= from && source[index]! < to);
+  const together = ({ sentences }: Words, one: number, other: number): boolean => sentences[one] === sentences[other];
+  const belongs = (i: number, to: number, inner: 1 | -1): boolean =>
+    old.ids[i] === next.ids[to] && (own(to) || (together(old, i, i + inner) && together(next, to, to + inner)));
+  for (let i = first - 1; i >= from && low > 0 && belongs(i, low - 1, 1); i--) low--;
+  for (let i = last + 1; i < to && high + 1 < next.ids.length && belongs(i, high + 1, -1); i++) high++;
   return { ...group, low, high };
 }
 
