@@ -84,6 +84,7 @@ describe('every endpoint', () => {
     const paths = [
       `/remarks/${remark}/sound/${sha256}`,
       `/submissions/${submission}/pictures/0`,
+      `/submissions/${submission}/files/0`,
       `/replies/${randomUUID()}/sound/${sha256}`,
     ];
     for (const path of paths) {

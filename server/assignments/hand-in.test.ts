@@ -45,6 +45,24 @@ describe('handing in', () => {
     expect(await versions()).toEqual([]);
   });
 
+  it('refuses a work whole when one of its files is bad, and names that file', async () => {
+    const path = `/assignments/${school.assignment}/submissions`;
+    const mixed = { 'good.docx': await essay(), 'bad.pdf': Buffer.from('%PDF-1.7 and nothing else') };
+    const answer = await school.as.author.send('POST', path, { files: mixed });
+    expect([answer.status, (answer.json as { detail: string }).detail]).toEqual([
+      422,
+      expect.stringMatching(/^bad\.pdf: This PDF is damaged/),
+    ]);
+    expect(await versions()).toEqual([]);
+    const many = Object.fromEntries(Array.from({ length: 21 }, (_, index) => [`${index}.txt`, Buffer.from('words')]));
+    expect((await school.as.author.send('POST', path, { files: many })).status).toBe(413);
+    const large = { 'a.txt': Buffer.alloc(700_000, 'a '), 'b.txt': Buffer.alloc(700_000, 'b ') };
+    expect((await school.as.author.send('POST', path, { files: large })).json).toMatchObject({
+      title: 'Work too large',
+    });
+    expect(await versions()).toEqual([]);
+  });
+
   it('counts versions, also of two that come at once', async () => {
     await Promise.all([handIn(school), handIn(school)]);
     expect((await versions()).map(({ version }) => version).sort()).toEqual([1, 2]);

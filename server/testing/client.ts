@@ -11,6 +11,8 @@ export interface TestRequest {
   body?: unknown;
   file?: Buffer;
   fileName?: string;
+  /** Where several go along, by their names. */
+  files?: Record<string, Buffer>;
   headers?: Record<string, string>;
 }
 
@@ -32,9 +34,9 @@ export class Client {
   async send(
     method: string,
     path: string,
-    { body, file, fileName = 'file', headers = {} }: TestRequest = {},
+    { body, file, fileName = 'file', files = file && { [fileName]: file }, headers = {} }: TestRequest = {},
   ): Promise<TestAnswer> {
-    const payload = file ? form(body, file, fileName) : body === undefined ? undefined : JSON.stringify(body);
+    const payload = files ? form(body, files) : body === undefined ? undefined : JSON.stringify(body);
     const response = await fetch(`${this.#address}/api${path}`, {
       method,
       headers: {
@@ -51,10 +53,10 @@ export class Client {
   }
 }
 
-function form(body: unknown, file: Buffer, fileName: string): FormData {
+function form(body: unknown, files: Record<string, Buffer>): FormData {
   const data = new FormData();
   if (body !== undefined) data.set('body', JSON.stringify(body));
-  data.set('file', new Blob([new Uint8Array(file)]), fileName);
+  for (const [name, bytes] of Object.entries(files)) data.append('file', new Blob([new Uint8Array(bytes)]), name);
   return data;
 }
 
