@@ -10,9 +10,9 @@ export interface Ribbon {
 export interface LayoutOptions {
   /** Empty space between two ribbons. */
   gap: number;
-  /** No ribbon stands above this. */
+  /** No ribbon stands above this, unless the one in focus leaves those before it no room. */
   top?: number;
-  /** Index of the ribbon that stands exactly at its passage, if the ones before it leave the room. */
+  /** Index of the ribbon that stands exactly at its passage. */
   focused?: number | undefined;
 }
 
@@ -36,6 +36,10 @@ function pinned(wanted: number[], top: number, focused: number | undefined): num
   const clamped = (values: number[], low: number, high: number): number[] =>
     isotonicRegression(values).map((value) => Math.min(high, Math.max(low, value)));
   if (focused === undefined || !(focused in wanted)) return clamped(wanted, top, Infinity);
-  const pin = Math.max(top, wanted[focused]!);
-  return [...clamped(wanted.slice(0, focused), top, pin), pin, ...clamped(wanted.slice(focused + 1), pin, Infinity)];
+  const pin = wanted[focused]!;
+  return [
+    ...clamped(wanted.slice(0, focused), Math.min(top, pin), pin),
+    pin,
+    ...clamped(wanted.slice(focused + 1), pin, Infinity),
+  ];
 }

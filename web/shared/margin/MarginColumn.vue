@@ -7,6 +7,8 @@ import type { MarginEntry } from './entries.ts';
 /** The strip beside the work: each entry level with its passage, joined to it by a hairline. */
 const props = defineProps<{ entries: readonly MarginEntry[]; folio: Element | null; focused?: string | undefined }>();
 
+const emit = defineEmits<{ lift: [height: number] }>();
+
 const GAP = 10;
 /** Where a hairline meets its ribbon, below the ribbon's top. */
 const KNOT = 20;
@@ -25,9 +27,14 @@ const ribbons = computed(() =>
   props.entries.map(({ id }) => ({ passage: (passages.value[id] ?? AWAY).top, height: heights.value[id] ?? 0 })),
 );
 const tops = computed(() => {
-  const focused = props.entries.findIndex(({ id }) => id === props.focused);
+  // What is about the whole work has no line to stand at.
+  const focused = props.entries.findIndex(({ id }) => id === props.focused && passages.value[id]?.line !== undefined);
   return layoutRibbons(ribbons.value, { gap: GAP, focused: focused < 0 ? undefined : focused });
 });
+/** How far ribbons stand above the column, because the one in focus left them no room: so far the work must be moved down. */
+const lift = computed(() => Math.max(0, -Math.min(0, ...tops.value)));
+watch(lift, (height) => emit('lift', height));
+
 const bottom = computed(() => Math.max(0, ...tops.value.map((top, index) => top + ribbons.value[index]!.height + GAP)));
 const hairlines = computed(() =>
   props.entries.flatMap(({ id, kind }, index) => {
@@ -70,7 +77,7 @@ void document.fonts.ready.then(measureSoon);
 </script>
 
 <template>
-  <div ref="column" class="column" :style="{ minHeight: `${bottom}px` }">
+  <div ref="column" class="column" :style="{ minHeight: `${bottom}px`, marginTop: `${lift}px` }">
     <svg class="hairlines" aria-hidden="true">
       <path
         v-for="line in hairlines"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Anchor } from '#core/anchor';
 import type { Work } from '#contract/submissions';
-import { computed, useTemplateRef } from 'vue';
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import FolioTools from '../folio/FolioTools.vue';
 import FolioView from '../folio/FolioView.vue';
 import { useZoom } from '../folio/use-zoom.ts';
@@ -26,12 +26,22 @@ const folioView = useTemplateRef('folioView');
 const folio = computed(() => folioView.value?.root ?? null);
 const zoom = useZoom(scroller, column);
 
+const lift = ref(0);
+
+/** Work and margin are moved together, and scrolled by as much: nothing seems to move but the ribbons. */
+async function liftTo(height: number): Promise<void> {
+  const by = height - lift.value;
+  lift.value = height;
+  await nextTick();
+  scroller.value?.scrollBy({ top: by, behavior: 'instant' });
+}
+
 defineExpose({ folio });
 </script>
 
 <template>
   <div ref="scroller" class="scroller">
-    <div ref="column" class="work">
+    <div ref="column" class="work" :style="{ paddingTop: `${lift}px` }">
       <FolioTools
         v-model:boxing="boxing"
         :leaves="work.folio.leaves"
@@ -55,7 +65,7 @@ defineExpose({ folio });
     </div>
     <div aria-label="Margin" role="region">
       <slot name="above" />
-      <MarginColumn :entries="entries" :folio="folio" :focused="focused">
+      <MarginColumn :entries="entries" :folio="folio" :focused="focused" @lift="liftTo">
         <template #default="{ entry }"><slot name="entry" :entry="entry" /></template>
       </MarginColumn>
       <slot name="below" />

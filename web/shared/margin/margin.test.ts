@@ -72,6 +72,29 @@ describe('MarginColumn', () => {
     expect(column.findAll('path').map((path) => path.classes())).toEqual([['kind-next'], ['kind-repair', 'focused']]);
     vi.restoreAllMocks();
   });
+
+  it('asks for room above where the ribbon in focus leaves those before it none', async () => {
+    const folio = document.createElement('article');
+    folio.innerHTML = '<mark data-remarks="a">one</mark><mark data-remarks="b">two</mark>';
+    vi.spyOn(Element.prototype, 'getClientRects').mockImplementation(function (this: Element) {
+      const top = this.textContent === 'one' ? 0 : 15;
+      return [{ top, bottom: top + 20, left: 0, right: 50 }] as unknown as DOMRectList;
+    });
+    vi.spyOn(HTMLElement.prototype, 'offsetHeight', 'get').mockReturnValue(60);
+    const entries = [
+      { id: 'a', kind: 'next' as const, anchor: passage(0, 3) },
+      { id: 'b', kind: 'repair' as const, anchor: passage(5, 8) },
+    ];
+    const column = mountInApp(MarginColumn, { entries, folio, focused: 'b' });
+    await nextTick();
+    await nextTick();
+    const placed = column.findAll<HTMLElement>('.entry').map(({ element }) => element.style.transform);
+    expect(placed).toEqual(['translateY(-55px)', 'translateY(15px)']);
+    expect(column.emitted('lift')).toEqual([[55]]);
+    await column.setProps({ focused: 'a' });
+    expect(column.emitted('lift')).toEqual([[55], [0]]);
+    vi.restoreAllMocks();
+  });
 });
 
 describe('WaveForm', () => {
