@@ -18,11 +18,23 @@ const parts = computed(() => props.feedback.rubric.length + props.feedback.quest
 /** Questions whose points were typed and cannot be given. */
 const refused = ref<Record<string, boolean>>({});
 
-function give(question: { id: string; points: number }, typed: string): void {
+/** What is being typed, so that news from elsewhere does not wipe it out. */
+const drafts = ref<Record<string, string>>({});
+const shown = (question: string): string => {
+  const points = props.feedback.points[question];
+  return drafts.value[question] ?? (points === undefined ? '' : formatHundredths(points));
+};
+
+function give(question: { id: string; points: number }): void {
+  const typed = drafts.value[question.id];
+  if (typed === undefined) return;
   const points = typed.trim() === '' ? null : parseHundredths(typed);
   const wrong = points === undefined || (points !== null && (points < 0 || points > question.points));
   refused.value = { ...refused.value, [question.id]: wrong };
-  if (!wrong) emit('points', question.id, points);
+  if (wrong) return;
+  const { [question.id]: _given, ...others } = drafts.value;
+  drafts.value = others;
+  emit('points', question.id, points);
 }
 </script>
 
@@ -63,10 +75,11 @@ function give(question: { id: string; points: number }, typed: string): void {
           type="text"
           inputmode="decimal"
           class="figures"
-          :value="feedback.points[question.id] === undefined ? '' : formatHundredths(feedback.points[question.id]!)"
+          :value="shown(question.id)"
           :aria-label="`Points for question ${index + 1}, of ${formatHundredths(question.points)}`"
           :aria-invalid="refused[question.id]"
-          @change="give(question, ($event.target as HTMLInputElement).value)"
+          @input="drafts = { ...drafts, [question.id]: ($event.target as HTMLInputElement).value }"
+          @change="give(question)"
           @keydown.enter="($event.target as HTMLInputElement).blur()"
         />
         <span class="figures">of {{ formatHundredths(question.points) }}</span>

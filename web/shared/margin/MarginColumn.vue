@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { layoutRibbons } from '#core/margin';
-import { useResizeObserver } from '@vueuse/core';
+import { useEventListener, useResizeObserver } from '@vueuse/core';
 import { computed, nextTick, onMounted, shallowRef, useTemplateRef, watch } from 'vue';
 import type { MarginEntry } from './entries.ts';
 
@@ -23,12 +23,27 @@ const passages = shallowRef<Record<string, { top: number; line: number | undefin
 /** Where the text ends, left of the column. */
 const textEdge = shallowRef(0);
 
+/** The ribbon that stands at its passage. None moves away from under a button that is being pressed. */
+const pinned = shallowRef(props.focused);
+let pressed = false;
+const pin = (): void => void (pinned.value = props.focused);
+watch(
+  () => props.focused,
+  () => pressed || pin(),
+);
+useEventListener(window, 'pointerdown', () => (pressed = true), { capture: true });
+useEventListener(window, ['pointerup', 'pointercancel'], () => {
+  pressed = false;
+  // The click comes right behind.
+  setTimeout(pin);
+});
+
 const ribbons = computed(() =>
   props.entries.map(({ id }) => ({ passage: (passages.value[id] ?? AWAY).top, height: heights.value[id] ?? 0 })),
 );
 const tops = computed(() => {
   // What is about the whole work has no line to stand at.
-  const focused = props.entries.findIndex(({ id }) => id === props.focused && passages.value[id]?.line !== undefined);
+  const focused = props.entries.findIndex(({ id }) => id === pinned.value && passages.value[id]?.line !== undefined);
   return layoutRibbons(ribbons.value, { gap: GAP, focused: focused < 0 ? undefined : focused });
 });
 /** How far ribbons stand above the column, because the one in focus left them no room: so far the work must be moved down. */
