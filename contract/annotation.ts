@@ -1,7 +1,8 @@
 import type { AnnotationSelector as CoreSelector, AnnotationTarget as CoreTarget } from '#core/anchor';
 import { z } from 'zod';
 import { LanguageTag } from './basics.ts';
-import { Kind, Transcript } from './remarks.ts';
+import { Kind } from './margin-key.ts';
+import { RemarkContent, Transcript } from './remarks.ts';
 import { Sound, SoundType } from './sound.ts';
 
 /*
@@ -14,9 +15,12 @@ export const ANNOTATION_CONTEXT = [
   {
     vivid: 'urn:vivid-margin:terms#',
     seconds: { '@id': 'vivid:seconds', '@type': 'http://www.w3.org/2001/XMLSchema#double' },
+    picture: 'vivid:picture',
     peaks: { '@id': 'vivid:peaks', '@container': '@list' },
     words: { '@id': 'vivid:words', '@type': '@json' },
     origin: 'vivid:origin',
+    content: { '@id': 'vivid:content', '@type': '@json' },
+    fileName: 'vivid:fileName',
   },
 ] as const;
 
@@ -39,11 +43,24 @@ const Target = z.object({
 /** The recording. Its bytes are known by their SHA-256. */
 const SoundBody = z.object({
   id: z.string(),
-  type: z.literal('Audio'),
+  type: z.enum(['Audio', 'Video']),
   format: SoundType,
   seconds: Sound.shape.duration,
   peaks: Sound.shape.peaks,
+  picture: Sound.shape.picture.optional(),
 });
+
+/** What is written, with all else that a remark can carry. */
+const WrittenBody = z.object({
+  type: z.literal('TextualBody'),
+  purpose: z.literal('commenting'),
+  format: z.literal('text/plain'),
+  value: z.string(),
+  content: RemarkContent.omit({ text: true }),
+});
+
+/** A file that is attached; its bytes are known by their SHA-256. */
+const FileBody = z.object({ id: z.string(), type: z.literal('Dataset'), fileName: z.string() });
 
 const TranscriptBody = z.object({
   type: z.literal('TextualBody'),
@@ -64,7 +81,7 @@ export const Annotation = z.object({
   motivation: z.array(z.string()).min(1),
   creator: z.object({ id: z.string(), type: z.literal('Person'), name: z.string() }),
   created: z.iso.datetime({ offset: true }),
-  body: z.array(z.union([SoundBody, TranscriptBody, KindBody])),
+  body: z.array(z.union([SoundBody, TranscriptBody, WrittenBody, FileBody, KindBody])),
   target: Target,
 });
 export type Annotation = z.infer<typeof Annotation>;

@@ -4,7 +4,7 @@ import { Hundredths, Id, Instant } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 import { Grade } from './grading.ts';
 
-export const WorkState = z.enum(['waiting', 'begun', 'returned']);
+export const WorkState = z.enum(['waiting', 'back', 'begun', 'ready', 'returned']);
 
 export const AssignmentSummary = z.object({
   id: Id,
@@ -48,7 +48,14 @@ export const ClassRow = z.object({
 });
 export type ClassRow = z.infer<typeof ClassRow>;
 
-export const AssignmentOverview = AssignmentSummary.extend({ brief: z.string(), rows: z.array(ClassRow) });
+/** Seconds that a spoken remark should take; null where nobody counts. It never cuts. */
+export const Budget = z.int().min(5).max(1800).nullable();
+
+export const AssignmentOverview = AssignmentSummary.extend({
+  brief: z.string(),
+  budget: Budget,
+  rows: z.array(ClassRow),
+});
 export type AssignmentOverview = z.infer<typeof AssignmentOverview>;
 
 /** What waits for a teacher. */
@@ -108,6 +115,12 @@ export const readAssignment = endpoint({
   method: 'GET',
   path: '/assignments/:assignment',
   answer: AssignmentOverview,
+});
+export const setAssignment = endpoint({
+  method: 'PATCH',
+  path: '/assignments/:assignment',
+  body: z.object({ budget: Budget }),
+  answer: z.object({ budget: Budget }),
 });
 export const handIn = endpoint({
   method: 'POST',

@@ -8,6 +8,11 @@ export const LanguageTag = z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$
 /** Seconds of sound. Under a tenth of a second nothing can have been said; three hours are far beyond a remark. */
 export const Duration = z.number().min(0.1).max(10_800);
 
+/** Pages of the web: nothing that runs when it is clicked. */
+export const WebLink = z
+  .url({ protocol: /^https?$/, error: 'is no address of a web page; it begins with https://' })
+  .max(2000);
+
 /** Whole hundredths of a point or of a per cent. */
 export const Hundredths = z.int();
 

@@ -11,7 +11,7 @@ export type ParamNames<Path extends string> = Path extends `${string}:${infer Na
 
 export type Params<Path extends string> = Record<ParamNames<Path>, string>;
 
-/** One thing that can be asked of the server. A `file`, or `several`, travel beside the body as multipart form data. */
+/** One thing that can be asked of the server. A `file`, `several`, or `any` number of them, travel beside the body as multipart form data. */
 export interface Endpoint<
   Path extends string = string,
   Body extends z.ZodType = z.ZodType,
@@ -20,7 +20,7 @@ export interface Endpoint<
   method: Method;
   path: Path;
   body?: Body;
-  file?: 'required' | 'optional' | 'several';
+  file?: 'required' | 'optional' | 'several' | 'any';
   answer: Answer;
 }
 

@@ -1,13 +1,11 @@
 import type { Transcript as CoreTranscript } from '#core/transcript';
 import { z } from 'zod';
 import { Anchor } from './anchor.ts';
-import { Id, Instant, LanguageTag } from './basics.ts';
+import { Id, Instant, LanguageTag, Nothing, Sha256, WebLink } from './basics.ts';
 import { endpoint } from './endpoint.ts';
-import { NewSound, Sound } from './sound.ts';
-
-/** What a remark is for. */
-export const Kind = z.enum(['strength', 'question', 'repair', 'next']);
-export type Kind = z.infer<typeof Kind>;
+import { Kind } from './margin-key.ts';
+import { NewSound, Sound, SoundEdit } from './sound.ts';
+import { Stamp } from './stamps.ts';
 
 export const Transcript = z.object({
   language: LanguageTag,
@@ -25,22 +23,77 @@ export const Reply = z.object({
 });
 export type Reply = z.infer<typeof Reply>;
 
-export const Remark = z.object({
+/** One emoji of the set that Unicode recommends for interchange (UTS #51, RGI). */
+const RGI_EMOJI = new RegExp('^\\p{RGI_Emoji}$', 'v');
+export const Emoji = z.string().regex(RGI_EMOJI, 'is not one emoji of the standard set');
+
+/** What a remark can carry beside its sound and its file. */
+export const RemarkContent = z.object({
+  /** What its author calls it. */
+  name: z.string().trim().max(80),
+  text: z.string().trim().max(20_000),
+  link: WebLink.nullable(),
+  reaction: Emoji.nullable(),
+  /** What its passage should read; empty where the passage should go. */
+  suggestion: z.string().max(5_000).nullable(),
+  stamp: Stamp.nullable(),
+  /** Stays among the teachers. */
+  private: z.boolean(),
+  tags: z.array(z.string().trim().min(1).max(40)).max(20),
+  criterion: Id.nullable(),
+});
+export type RemarkContent = z.infer<typeof RemarkContent>;
+
+export const EMPTY_CONTENT: RemarkContent = {
+  name: '',
+  text: '',
+  link: null,
+  reaction: null,
+  suggestion: null,
+  stamp: null,
+  private: false,
+  tags: [],
+  criterion: null,
+};
+
+export const AttachedFile = z.object({ sha256: Sha256, name: z.string(), byteLength: z.int() });
+export type AttachedFile = z.infer<typeof AttachedFile>;
+
+export const Remark = RemarkContent.extend({
   id: Id,
   author: z.object({ id: Id, name: z.string() }),
   kind: Kind,
   anchor: Anchor,
-  sound: Sound,
+  sound: Sound.nullable(),
+  /** What of the original recording is heard; null where that is all of it, and always for the student. */
+  edit: SoundEdit.nullable(),
+  file: AttachedFile.nullable(),
   transcript: Transcript.nullable(),
   madeAt: Instant,
+  /** When the student took the suggestion over. */
+  takenAt: Instant.nullable(),
   /** When the student first began to listen, and first had heard it to the end. */
   heard: z.object({ begunAt: Instant, finishedAt: Instant.nullable() }).nullable(),
   replies: z.array(Reply),
 });
 export type Remark = z.infer<typeof Remark>;
 
-export const NewRemark = z.object({ anchor: Anchor, kind: Kind, sound: NewSound });
+/** Its files: the recording, where there is one, then the attached file. */
+export const NewRemark = z.object({
+  content: RemarkContent.default(EMPTY_CONTENT),
+  anchor: Anchor,
+  kind: Kind,
+  sound: NewSound.nullable(),
+  edit: SoundEdit.nullable().default(null),
+  file: z
+    .object({ name: z.string().trim().min(1).max(200) })
+    .nullable()
+    .default(null),
+});
 export type NewRemark = z.infer<typeof NewRemark>;
+
+export const RemarkChange = RemarkContent.extend({ kind: Kind, anchor: Anchor }).partial();
+export type RemarkChange = z.infer<typeof RemarkChange>;
 
 export const NewReply = z.object({ text: z.string().trim().max(20_000), sound: NewSound.nullable() });
 export type NewReply = z.infer<typeof NewReply>;
@@ -50,13 +103,13 @@ export const makeRemark = endpoint({
   method: 'PUT',
   path: '/submissions/:submission/remarks/:remark',
   body: NewRemark,
-  file: 'required',
+  file: 'any',
   answer: Remark,
 });
 export const changeRemark = endpoint({
   method: 'PATCH',
   path: '/remarks/:remark',
-  body: z.object({ kind: Kind }),
+  body: RemarkChange,
   answer: Remark,
 });
 export const putRemarkAside = endpoint({
@@ -85,6 +138,33 @@ export const makeReply = endpoint({
   answer: Remark,
 });
 
+/** Another rendition of the recording: trimmed, cut, levelled. The recording as it was spoken stays. */
+export const changeSound = endpoint({
+  method: 'PUT',
+  path: '/remarks/:remark/sound',
+  body: z.object({ sound: NewSound, edit: SoundEdit }),
+  file: 'required',
+  answer: Remark,
+});
+/** The recording as it was spoken, where a rendition was sent first. */
+export const keepOriginal = endpoint({
+  method: 'PUT',
+  path: '/remarks/:remark/original',
+  file: 'required',
+  answer: Nothing,
+});
+/** The student makes a suggestion their own, or not any more. */
+export const takeSuggestion = endpoint({
+  method: 'PUT',
+  path: '/remarks/:remark/taken',
+  body: z.object({ taken: z.boolean() }),
+  answer: Remark,
+});
+
 /** Sounds are fetched by the browser's own player, so they have addresses instead of endpoints. */
 export const remarkSoundPath = (remark: string, sha256: string): string => `/api/remarks/${remark}/sound/${sha256}`;
 export const replySoundPath = (reply: string, sha256: string): string => `/api/replies/${reply}/sound/${sha256}`;
+/** The recording as it was spoken; for teachers. */
+export const remarkOriginalPath = (remark: string): string => `/api/remarks/${remark}/original`;
+export const remarkFilePath = (remark: string, sha256: string): string => `/api/remarks/${remark}/file/${sha256}`;
+export const remarkStampPath = (remark: string, sha256: string): string => `/api/remarks/${remark}/stamp/${sha256}`;

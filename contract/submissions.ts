@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { Anchor } from './anchor.ts';
-import { AssignmentSummary, Question } from './assignments.ts';
+import { AssignmentSummary, Budget, Question, WorkState } from './assignments.ts';
 import { Hundredths, Id, Instant, Nothing } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 import { Folio } from './folio.ts';
 import { Grade, Rubric, Scale, Scores } from './grading.ts';
+import { MarginKey } from './margin-key.ts';
 import { Remark } from './remarks.ts';
 
 /** One version of a student's work. */
@@ -19,6 +20,9 @@ export const Work = z.object({
   handedInAt: Instant,
   late: z.boolean(),
   assignment: AssignmentSummary,
+  course: Id,
+  marginKey: MarginKey,
+  budget: Budget,
   folio: Folio,
 });
 export type Work = z.infer<typeof Work>;
@@ -59,6 +63,14 @@ export const Place = z.object({
   count: z.int(),
   previous: Id.nullable(),
   next: Id.nullable(),
+  /** The whole class in the order of names; without a submission where nothing was handed in. */
+  students: z.array(
+    z.object({
+      name: z.string(),
+      submission: Id.nullable(),
+      state: WorkState.nullable(),
+    }),
+  ),
 });
 export type Place = z.infer<typeof Place>;
 

@@ -110,8 +110,8 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
       for (const { passage, text } of remarks) {
         const remark = feedback.remarks.find(({ transcript }) => transcript!.text === text)!;
         expect(remark.anchor.type === 'passage' ? remark.anchor.quote.exact : undefined).toBe(passage);
-        expect(remark.sound.duration).toBeGreaterThan(1);
-        expect(Math.max(...remark.sound.peaks)).toBeGreaterThan(50);
+        expect(remark.sound!.duration).toBeGreaterThan(1);
+        expect(Math.max(...remark.sound!.peaks)).toBeGreaterThan(50);
       }
     }
   });

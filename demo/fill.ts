@@ -3,6 +3,7 @@ import { answersFile, type Folio, type Question } from '#core/folio';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
+import { EMPTY_CONTENT } from '../contract/remarks.ts';
 import type { Database, Queries } from '../server/db/database.ts';
 import { readDocument } from '../server/documents/read.ts';
 import { keepMedium } from '../server/media/media.ts';
@@ -184,7 +185,17 @@ async function addRemark(
   const id = randomUUID();
   const { bytes, duration, peaks } = await voiceOf(remark);
   const sound = await keepMedium(tx, bytes, 'audio/ogg');
-  await insertRemark(tx, { id, submission, author: teacher, kind: remark.kind, anchor, sound, duration, peaks });
+  await insertRemark(tx, {
+    id,
+    submission,
+    author: teacher,
+    kind: remark.kind,
+    anchor,
+    content: EMPTY_CONTENT,
+    sound: { sha256: sound, duration, peaks, picture: null },
+    edit: null,
+    file: null,
+  });
   await upsertTranscript(tx, id, { language: 'en', text: remark.text, words: [], source: 'person' });
   if (remark.heard) await upsertListening(tx, id, student, remark.heard === 'finished');
   if (remark.reply) {

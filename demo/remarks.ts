@@ -1,5 +1,5 @@
 import type { Anchor } from '#core/anchor';
-import type { Kind } from '../contract/remarks.ts';
+import type { Kind } from '../contract/margin-key.ts';
 
 export type Voice = 'rms' | 'slt' | 'awb';
 

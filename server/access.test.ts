@@ -2,7 +2,10 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import * as assignments from '../contract/assignments.ts';
 import type { Endpoint } from '../contract/endpoint.ts';
+import { DEFAULT_KEY } from '#core/margin';
+import * as marginKey from '../contract/margin-key.ts';
 import * as remarks from '../contract/remarks.ts';
+import * as stamps from '../contract/stamps.ts';
 import * as submissions from '../contract/submissions.ts';
 import { bodies, type TestDatabase } from './testing/databases.ts';
 import { handIn, sayRemark, SOUND, startTestSchool, voice, type TestSchool } from './testing/school.ts';
@@ -10,10 +13,11 @@ import { handIn, sayRemark, SOUND, startTestSchool, voice, type TestSchool } fro
 const isEndpoint = (value: unknown): value is Endpoint =>
   typeof value === 'object' && value !== null && 'method' in value && 'path' in value;
 
-const endpoints = [assignments, remarks, submissions].flatMap((module) =>
+const endpoints = [assignments, marginKey, remarks, stamps, submissions].flatMap((module) =>
   Object.entries(module).filter(([, value]) => isEndpoint(value)),
 ) as [string, Endpoint][];
-const aboutObjects = endpoints.filter(([, { path }]) => path.includes(':'));
+/** A stamp is its owner's own: there is nothing that others could ask for. */
+const aboutObjects = endpoints.filter(([, { path }]) => path.includes(':') && !path.startsWith('/stamps'));
 
 let test: TestDatabase;
 let school: TestSchool;
@@ -44,11 +48,17 @@ const BODIES: Record<string, object> = {
   givePoints: { points: 0 },
   withdrawWork: { withdrawn: true },
   placeEarlier: { anchor: null },
+  setAssignment: { budget: 45 },
+  setMarginKey: { key: DEFAULT_KEY },
+  changeSound: { sound: SOUND, edit: { kept: [{ start: 0, end: 8 }], levelled: true } },
+  takeSuggestion: { taken: true },
 };
 
 async function ask(who: keyof TestSchool['as'], name: string, endpoint: Endpoint) {
   const ids: Record<string, string> = {
+    course: school.course,
     assignment: school.assignment,
+    stamp: randomUUID(),
     submission,
     remark,
     criterion: school.criteria[0]!.id,
@@ -71,7 +81,7 @@ describe('every endpoint', () => {
     expect((await ask('stranger', name, endpoint)).status).toBe(404);
   });
 
-  it.each(aboutObjects.filter(([, { path }]) => !path.startsWith('/assignments')))(
+  it.each(aboutObjects.filter(([, { path }]) => !/^\/(assignments|courses)/.test(path)))(
     '%s does not exist for a classmate',
     async (name, endpoint) => {
       expect((await ask('classmate', name, endpoint)).status).toBe(404);
@@ -86,6 +96,9 @@ describe('every endpoint', () => {
       `/submissions/${submission}/pictures/0`,
       `/submissions/${submission}/files/0`,
       `/replies/${randomUUID()}/sound/${sha256}`,
+      `/remarks/${remark}/original`,
+      `/remarks/${remark}/file/${sha256}`,
+      `/remarks/${remark}/stamp/${sha256}`,
     ];
     for (const path of paths) {
       expect((await school.as.nobody.send('GET', path)).status).toBe(401);
@@ -111,6 +124,10 @@ const NOT_FOR_STUDENTS = [
   'mendTranscript',
   'givePoints',
   'placeEarlier',
+  'setAssignment',
+  'setMarginKey',
+  'changeSound',
+  'keepOriginal',
 ];
 
 describe('before the return', () => {
@@ -130,7 +147,7 @@ describe('before the return', () => {
     const answers = await Promise.all(endpoints.map(([name, endpoint]) => ask('author', name, endpoint)));
     const sound = await school.as.author.send('GET', `/remarks/${remark}/sound/${sha256}`);
     const everything = [...answers, sound].map(({ text }) => text).join('\n');
-    for (const secret of [remark, 'A secret sentence', school.criteria[0]!.levels[1]!, sha256, 'begun', 'repair'])
+    for (const secret of [remark, 'A secret sentence', school.criteria[0]!.levels[1]!, sha256, 'begun'])
       expect(everything).not.toContain(secret);
     expect(sound.status).toBe(404);
     expect(everything).toContain('essay.docx');
@@ -166,18 +183,19 @@ describe('after the return', () => {
     },
   );
 
-  it.each(endpoints.filter(([name]) => ['makeRemark', 'changeRemark', 'putRemarkAside', 'chooseLevel'].includes(name)))(
-    '%s waits until the work is taken back',
-    async (name, endpoint) => {
-      const answer = await ask('teacher', name, endpoint);
-      expect(answer.status).toBe(409);
-      expect(answer.json).toMatchObject({ title: 'Already returned' });
-    },
-  );
+  it.each(
+    endpoints.filter(([name]) =>
+      ['makeRemark', 'changeRemark', 'putRemarkAside', 'chooseLevel', 'changeSound', 'keepOriginal'].includes(name),
+    ),
+  )('%s waits until the work is taken back', async (name, endpoint) => {
+    const answer = await ask('teacher', name, endpoint);
+    expect(answer.status).toBe(409);
+    expect(answer.json).toMatchObject({ title: 'Already returned' });
+  });
 
   it('a classmate and a stranger still find nothing', async () => {
     for (const who of ['classmate', 'stranger', 'colleague'] as const)
-      for (const [name, endpoint] of aboutObjects.filter(([, { path }]) => !path.startsWith('/assignments')))
+      for (const [name, endpoint] of aboutObjects.filter(([, { path }]) => !/^\/(assignments|courses)/.test(path)))
         expect((await ask(who, name, endpoint)).status).toBe(404);
   });
 });

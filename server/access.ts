@@ -10,9 +10,9 @@ import { problems } from './errors.ts';
  * request before its handler runs. Where somebody may not even read the object, it does not exist for them.
  */
 
-export type ObjectKind = 'assignment' | 'submission' | 'remark' | 'reply';
+export type ObjectKind = 'course' | 'assignment' | 'submission' | 'remark' | 'reply';
 
-const OBJECT_KINDS: readonly ObjectKind[] = ['reply', 'remark', 'submission', 'assignment'];
+const OBJECT_KINDS: readonly ObjectKind[] = ['reply', 'remark', 'submission', 'assignment', 'course'];
 
 const StandingRow = z.object({
   teacher: z.boolean(),
@@ -25,21 +25,23 @@ const StandingRow = z.object({
 const TEACHES = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')`;
 const LEARNS = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'student')`;
 
-/** A work that was withdrawn is there for its author alone. */
+/** A work that was withdrawn is there for its author alone; what is put aside or private, for teachers. */
 const WORK = `s.withdrawn_at is null and ${TEACHES} as teacher, ${LEARNS} as student, s.student = $1 as author,
   s.returned_at is not null as returned, s.opened_at is not null as opened`;
 
 const STANDING: Record<ObjectKind, string> = {
+  course: `select ${TEACHES} as teacher, ${LEARNS} as student, false as author, false as returned, false as opened
+    from (select id as course from courses) a where a.course = $2`,
   assignment: `select ${TEACHES} as teacher, ${LEARNS} as student, false as author, false as returned, false as opened
     from assignments a where a.id = $2`,
   submission: `select ${WORK} from submissions s join assignments a on a.id = s.assignment where s.id = $2`,
   remark: `
     select ${WORK} from remarks r join submissions s on s.id = r.submission join assignments a on a.id = s.assignment
-    where r.id = $2 and (r.put_aside_at is null or ${TEACHES})`,
+    where r.id = $2 and ((r.put_aside_at is null and not r.private) or ${TEACHES})`,
   reply: `
     select ${WORK} from replies p join remarks r on r.id = p.remark
     join submissions s on s.id = r.submission join assignments a on a.id = s.assignment
-    where p.id = $2 and r.put_aside_at is null`,
+    where p.id = $2 and r.put_aside_at is null and (not r.private or ${TEACHES})`,
 };
 
 /**
@@ -55,7 +57,7 @@ export async function authorise(
   const standing = await standingTo(db, person, action, params);
   if (may(standing, action)) return standing;
   if (action === 'work.withdraw' && standing.author) throw problems.opened();
-  const readable = action.startsWith('assignment.') ? standing.student : may(standing, 'work.read');
+  const readable = /^(assignment|course)\./.test(action) ? standing.student : may(standing, 'work.read');
   if (!readable || (standing.author && !standing.returned)) throw problems.notFound();
   const otherwise = { ...standing, returned: !standing.returned };
   if (!may(otherwise, action)) throw problems.notAllowed();

@@ -3,6 +3,7 @@ import express, { Router, type Express } from 'express';
 import helmet from 'helmet';
 import { answerRoutes } from './answers/routes.ts';
 import { assignmentRoutes } from './assignments/routes.ts';
+import { courseRoutes } from './courses/routes.ts';
 import type { Context } from './context.ts';
 import { problems } from './errors.ts';
 import { earlierRoutes } from './earlier/routes.ts';
@@ -13,6 +14,7 @@ import { remarkRoutes } from './remarks/routes.ts';
 import { replyRoutes } from './replies/routes.ts';
 import { schoolRoutes } from './school/routes.ts';
 import { sessionRoutes } from './sessions/routes.ts';
+import { stampRoutes } from './stamps/routes.ts';
 import { submissionRoutes } from './submissions/routes.ts';
 
 /** No inline script, no outside host; recordings that are not sent yet play from `blob:` addresses. */
@@ -46,7 +48,7 @@ export function createApp(context: Context): Express {
   app.set('query parser', 'simple');
   app.use(security(context.settings.secureCookies));
   app.use((_request, response, next) => {
-    response.set('Permissions-Policy', 'microphone=(self), camera=(self), geolocation=()');
+    response.set('Permissions-Policy', 'microphone=(self), camera=(self), display-capture=(self), geolocation=()');
     next();
   });
   app.use('/api', apiRoutes(context));
@@ -67,6 +69,8 @@ function apiRoutes(context: Context): Router {
     answerRoutes(context),
     submissionRoutes(context),
     earlierRoutes(context),
+    courseRoutes(context),
+    stampRoutes(context),
     remarkRoutes(context),
     replyRoutes(context),
   );

@@ -151,6 +151,35 @@ export const problems = {
     ),
   idTaken: () =>
     new ProblemError(409, 'id-taken', 'Already used', 'Something else was already saved under this identifier.'),
+  remarkEmpty: () =>
+    new ProblemError(422, 'remark-empty', 'Empty remark', 'Say, write or attach something: this remark is empty.'),
+  suggestionAstray: () =>
+    new ProblemError(
+      422,
+      'suggestion-astray',
+      'Nothing to change',
+      'A suggestion changes words of the work: select the words first.',
+    ),
+  noSuggestion: () =>
+    new ProblemError(422, 'no-suggestion', 'No suggestion', 'This remark suggests no words that could be taken over.'),
+  unknownKind: () =>
+    new ProblemError(
+      422,
+      'unknown-kind',
+      'Unknown kind',
+      'The margin key of this course does not have this kind any more. Choose another.',
+    ),
+  kindInUse: (remarks: number) =>
+    new ProblemError(
+      409,
+      'kind-in-use',
+      'Kind in use',
+      `${remarks} ${remarks === 1 ? 'remark has' : 'remarks have'} the kind that you took out. Give ${remarks === 1 ? 'it' : 'them'} another kind first, or rename the kind.`,
+    ),
+  unknownStamp: () =>
+    new ProblemError(422, 'unknown-stamp', 'Unknown stamp', 'This picture is not one of your stamps any more.'),
+  notAPicture: () =>
+    new ProblemError(422, 'not-a-picture', 'Not a picture', 'A stamp is a picture: a PNG, JPEG or WebP file.'),
   replyEmpty: () =>
     new ProblemError(422, 'reply-empty', 'Empty answer', 'Write or say something before you send the answer.'),
   unexpected: () =>

@@ -6,7 +6,7 @@ import type { Context } from './context.ts';
 import type { Database } from './db/database.ts';
 import { readDocumentApart } from './documents/read-apart.ts';
 import { purgeMedia } from './media/media.ts';
-import { purgeRemarks } from './remarks/queries.ts';
+import { purgeOriginals, purgeRemarks } from './remarks/queries.ts';
 import { purgeWithdrawn } from './submissions/queries.ts';
 import type { Settings } from './settings.ts';
 import { practiceTranscriber } from './speech/practice-transcriber.ts';
@@ -57,6 +57,7 @@ async function listen(server: Server, { port, host }: Settings): Promise<void> {
 async function purge(db: Database): Promise<void> {
   try {
     await purgeRemarks(db);
+    await purgeOriginals(db);
     await purgeWithdrawn(db);
     await purgeMedia(db);
   } catch (error) {

@@ -1,2 +1,3 @@
 export * from './isotonic.ts';
 export * from './layout.ts';
+export * from './key.ts';

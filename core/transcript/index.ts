@@ -1,1 +1,2 @@
 export * from './transcript.ts';
+export * from './retimed.ts';

@@ -22,6 +22,8 @@ const talker = ({ teacher, author, returned }: Standing): boolean => returned &&
 /** Who may do what, and when. The one place where this is decided. */
 export const permissions = {
   'assignment.oversee': teacher,
+  'assignment.set': teacher,
+  'course.set': teacher,
   'assignment.handIn': ({ student }: Standing): boolean => student,
   'work.read': readerOfWork,
   'work.place': teacher,
@@ -34,6 +36,8 @@ export const permissions = {
   'remark.change': draftOfTeacher,
   'remark.putAside': draftOfTeacher,
   'remark.reattach': teacher,
+  'remark.readOriginal': teacher,
+  'suggestion.take': listener,
   'transcript.mend': teacher,
   'remark.listen': readerOfFeedback,
   'remark.reportHeard': listener,

@@ -27,6 +27,7 @@ describe('permissions', () => {
       'assignment.handIn',
       'work.read',
       'feedback.read',
+      'suggestion.take',
       'remark.listen',
       'remark.reportHeard',
       'reply.make',
@@ -50,9 +51,23 @@ describe('permissions', () => {
 
 describe('workState', () => {
   it('goes from waiting over begun to returned', () => {
-    expect(workState({ returnedAt: null, remarks: 0, scores: 0 })).toBe('waiting');
-    expect(workState({ returnedAt: null, remarks: 0, scores: 1 })).toBe('begun');
-    expect(workState({ returnedAt: '2026-01-01T00:00:00Z', remarks: 0, scores: 0 })).toBe('returned');
+    const facts = { returnedAt: null, remarks: 0, scores: 0, parts: 3, backAgain: false };
+    expect(workState(facts)).toBe('waiting');
+    expect(workState({ ...facts, scores: 1 })).toBe('begun');
+    expect(workState({ ...facts, remarks: 2, scores: 2 })).toBe('begun');
+    expect(workState({ ...facts, scores: 3 })).toBe('begun');
+    expect(workState({ ...facts, remarks: 1, scores: 3 })).toBe('ready');
+    expect(workState({ ...facts, returnedAt: '2026-01-01T00:00:00Z' })).toBe('returned');
+  });
+
+  it('a work that comes back after a return is back until it is begun', () => {
+    const facts = { returnedAt: null, remarks: 0, scores: 0, parts: 3, backAgain: true };
+    expect(workState(facts)).toBe('back');
+    expect(workState({ ...facts, remarks: 1 })).toBe('begun');
+  });
+
+  it('where nothing is to be scored, nobody can tell whether it is ready', () => {
+    expect(workState({ returnedAt: null, remarks: 9, scores: 0, parts: 0, backAgain: false })).toBe('begun');
   });
 });
 

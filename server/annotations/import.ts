@@ -6,7 +6,8 @@ import { Id } from '../../contract/basics.ts';
 import { select, type Database, type Queries } from '../db/database.ts';
 import { findMedium, keepMedium } from '../media/media.ts';
 import { soundType } from '../media/sound-type.ts';
-import { insertRemark, isSameRemark, upsertTranscript } from '../remarks/queries.ts';
+import { EMPTY_CONTENT } from '../../contract/remarks.ts';
+import { insertRemark, isSameRemark, upsertTranscript, type RemarkToInsert } from '../remarks/queries.ts';
 import { selectFolio } from '../submissions/queries.ts';
 import { sha256OfIri, workIri } from './export.ts';
 
@@ -42,16 +43,26 @@ export async function importAnnotations(
       const author = Id.safeParse(idOf(annotation.creator.id));
       if (!author.success || !teachers.has(author.data))
         throw refused(annotation, `${annotation.creator.name} teaches no course of this work`);
-      const { kind, sound, transcript } = partsOf(annotation);
-      const row = {
+      const { kind, sound, transcript, written, file } = partsOf(annotation);
+      const keep = (iri: string): Promise<Buffer> => keptMedium(tx, annotation, iri, bytesOf);
+      const row: RemarkToInsert = {
         id: idOf(annotation.id) ?? randomUUID(),
         submission,
         author: author.data,
         kind: kind.value,
         anchor,
-        sound: await keptSound(tx, annotation, sound.id, bytesOf),
-        duration: sound.seconds,
-        peaks: sound.peaks,
+        // A criterion of another assignment or a picture of another school means nothing here.
+        content: written ? { ...written.content, text: written.value, criterion: null, stamp: null } : EMPTY_CONTENT,
+        sound: sound
+          ? {
+              sha256: await keep(sound.id),
+              duration: sound.seconds,
+              peaks: sound.peaks,
+              picture: sound.picture ?? null,
+            }
+          : null,
+        edit: null,
+        file: file ? { sha256: await keep(file.id), name: file.fileName } : null,
         madeAt: annotation.created,
       };
       if (await insertRemark(tx, row)) imported.made++;
@@ -86,19 +97,21 @@ type Body = Annotation['body'][number];
 
 function partsOf(annotation: Annotation) {
   const find = <B extends Body>(is: (body: Body) => body is B): B | undefined => annotation.body.find(is);
-  const sound = find((body): body is Extract<Body, { type: 'Audio' }> => body.type === 'Audio');
+  const sound = find((body): body is Extract<Body, { peaks: number[] }> => 'peaks' in body);
+  const file = find((body): body is Extract<Body, { fileName: string }> => 'fileName' in body);
+  const written = find((body): body is Extract<Body, { content: object }> => 'content' in body);
   const kind = find(
     (body): body is Extract<Body, { purpose: 'tagging' }> => 'purpose' in body && body.purpose === 'tagging',
   );
   const transcript = find(
     (body): body is Extract<Body, { purpose: 'describing' }> => 'purpose' in body && body.purpose === 'describing',
   );
-  if (!sound) throw refused(annotation, 'it has no recording');
+  if (!sound && !written && !file) throw refused(annotation, 'it has no recording and says nothing');
   if (!kind) throw refused(annotation, 'it does not say what kind of remark it is');
-  return { sound, kind, transcript };
+  return { sound, kind, transcript, written, file };
 }
 
-async function keptSound(
+async function keptMedium(
   tx: Queries,
   annotation: Annotation,
   iri: string,

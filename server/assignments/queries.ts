@@ -1,6 +1,13 @@
-import { isLate, workState } from '#core/workflow';
+import { isLate, workState, type WorkState } from '#core/workflow';
 import { z } from 'zod';
-import type { AssignmentOverview, AssignmentSummary, ClassRow, OwnWork, Waiting } from '../../contract/assignments.ts';
+import {
+  Budget,
+  type AssignmentOverview,
+  type AssignmentSummary,
+  type ClassRow,
+  type OwnWork,
+  type Waiting,
+} from '../../contract/assignments.ts';
 import { Id, Instant } from '../../contract/basics.ts';
 import { selectQuestions } from '../answers/queries.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
@@ -18,11 +25,15 @@ export const summaryOfRow = (row: SummaryRow): AssignmentSummary => ({
   dueAt: row.due_at,
 });
 
-/** How many remarks and scores a work has; what is put aside does not count. */
+/** How many remarks and scores a work has, of how many; what is put aside does not count. */
 const WORK_FACTS = `
   (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null) as remarks,
   ((select count(*) from scores k where k.submission = s.id) +
-   (select count(*) from question_points k where k.submission = s.id))::int as scores`;
+   (select count(*) from question_points k where k.submission = s.id))::int as scores,
+  ((select count(*) from criteria k where k.assignment = s.assignment) +
+   (select count(*) from questions q where q.assignment = s.assignment))::int as parts,
+  exists (select from submissions o where o.assignment = s.assignment and o.student = s.student
+    and o.version < s.version and o.returned_at is not null) as back_again`;
 
 const WorkFacts = z.object({
   version: z.int(),
@@ -30,6 +41,8 @@ const WorkFacts = z.object({
   returned_at: Instant.nullable(),
   remarks: z.int(),
   scores: z.int(),
+  parts: z.int(),
+  back_again: z.boolean(),
 });
 
 /** The version that counts; what was withdrawn is not there for a teacher. */
@@ -65,8 +78,14 @@ export async function selectToMark(db: Queries, teacher: string): Promise<Waitin
   }));
 }
 
-const stateOfRow = (row: z.infer<typeof WorkFacts>) =>
-  workState({ returnedAt: row.returned_at, remarks: row.remarks, scores: row.scores });
+const stateOfRow = (row: z.infer<typeof WorkFacts>): WorkState =>
+  workState({
+    returnedAt: row.returned_at,
+    remarks: row.remarks,
+    scores: row.scores,
+    parts: row.parts,
+    backAgain: row.back_again,
+  });
 
 const UnansweredRow = SummaryRow.extend({
   submission: Id,
@@ -123,6 +142,39 @@ export async function selectTaught(db: Queries, teacher: string): Promise<Waitin
   }));
 }
 
+const StateRow = z.object({ student: Id, name: z.string(), submission: Id }).extend(WorkFacts.shape);
+const NotHandedInRow = z.object({ student: Id, name: z.string(), submission: z.null() });
+
+interface StudentState {
+  student: string;
+  name: string;
+  submission: string | null;
+  state: WorkState | null;
+}
+
+/** How far each student of the class is, in the order of names. */
+export async function selectStates(db: Queries, assignment: string): Promise<StudentState[]> {
+  const rows = await select(
+    db,
+    z.union([StateRow, NotHandedInRow]),
+    `select p.id as student, p.name, s.id as submission, s.version, s.handed_in_at, s.returned_at, ${WORK_FACTS}
+     from assignments a join enrolments e on e.course = a.course and e.role = 'student' join people p on p.id = e.person
+     left join submissions s on s.assignment = a.id and s.student = p.id and ${NEWEST}
+     where a.id = $1 order by p.name, p.id`,
+    [assignment],
+  );
+  return rows.map((row) => ({
+    student: row.student,
+    name: row.name,
+    submission: row.submission,
+    state: row.submission === null ? null : stateOfRow(row),
+  }));
+}
+
+export async function updateBudget(db: Queries, assignment: string, budget: z.infer<typeof Budget>): Promise<void> {
+  await db.query('update assignments set budget = $2 where id = $1', [assignment, budget]);
+}
+
 const BriefRow = SummaryRow.extend({ brief: z.string() });
 
 const ClassQueryRow = z
@@ -130,19 +182,17 @@ const ClassQueryRow = z
   .extend(WorkFacts.shape)
   .extend(GradeRow.shape);
 
-const EmptyClassRow = z.object({ student: Id, name: z.string(), submission: z.null() });
-
 export async function selectOverview(db: Queries, assignment: string): Promise<AssignmentOverview | undefined> {
   const brief = await selectOne(
     db,
-    BriefRow,
-    `select ${SUMMARY_COLUMNS}, a.brief from assignments a join courses c on c.id = a.course where a.id = $1`,
+    BriefRow.extend({ budget: Budget }),
+    `select ${SUMMARY_COLUMNS}, a.brief, a.budget from assignments a join courses c on c.id = a.course where a.id = $1`,
     [assignment],
   );
   if (!brief) return undefined;
   const rows = await select(
     db,
-    z.union([ClassQueryRow, EmptyClassRow]),
+    z.union([ClassQueryRow, NotHandedInRow]),
     `select p.id as student, p.name, s.id as submission, s.version, s.handed_in_at, s.returned_at, ${GRADE_COLUMNS}, ${WORK_FACTS},
        (select count(*)::int from listenings l join remarks r on r.id = l.remark
         where r.submission = s.id and r.put_aside_at is null and l.person = s.student and l.finished_at is not null) as heard,
@@ -153,10 +203,15 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
      where a.id = $1 order by p.name`,
     [assignment],
   );
-  return { ...summaryOfRow(brief), brief: brief.brief, rows: rows.map((row) => classRow(row, brief.due_at)) };
+  return {
+    ...summaryOfRow(brief),
+    brief: brief.brief,
+    budget: brief.budget,
+    rows: rows.map((row) => classRow(row, brief.due_at)),
+  };
 }
 
-function classRow(row: z.infer<typeof ClassQueryRow> | z.infer<typeof EmptyClassRow>, dueAt: string | null): ClassRow {
+function classRow(row: z.infer<typeof ClassQueryRow> | z.infer<typeof NotHandedInRow>, dueAt: string | null): ClassRow {
   const student = { id: row.student, name: row.name };
   if (row.submission === null) return { student, submission: null };
   return {

@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import { randomUUID } from 'node:crypto';
-import { handIn, readAssignment, readOwnWork, readWaiting } from '../../contract/assignments.ts';
+import { handIn, readAssignment, readOwnWork, readWaiting, setAssignment } from '../../contract/assignments.ts';
 import type { Context } from '../context.ts';
 import { selectQuestions } from '../answers/queries.ts';
 import { DocumentError, type ReadResult } from '../documents/document.ts';
@@ -9,7 +9,14 @@ import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { insertSubmission, type HandedIn } from '../submissions/insert.ts';
-import { selectOverview, selectOwnWork, selectTaught, selectToMark, selectUnanswered } from './queries.ts';
+import {
+  selectOverview,
+  selectOwnWork,
+  selectTaught,
+  selectToMark,
+  selectUnanswered,
+  updateBudget,
+} from './queries.ts';
 
 export function assignmentRoutes(context: Context): Router {
   const router = Router();
@@ -27,6 +34,11 @@ export function assignmentRoutes(context: Context): Router {
     const overview = await selectOverview(db, params.assignment);
     if (!overview) throw problems.notFound();
     return overview;
+  });
+
+  serve(router, context, setAssignment, 'assignment.set', async ({ params, body: { budget } }) => {
+    await updateBudget(db, params.assignment, budget);
+    return { budget };
   });
 
   serve(router, context, handIn, 'assignment.handIn', async ({ params, person, files }) => {

@@ -84,12 +84,14 @@ export async function selectEarlier(
     `select t.remark, o.id as submission, o.version, t.status, t.anchor, t.confidence, t.placed_by is not null as placed
      from ${EARLIER} join remarks r on r.submission = o.id and r.put_aside_at is null
      join reattachments t on t.remark = r.id and t.submission = s.id
-     where s.id = $1 and ($2 or o.returned_at is not null)
+     where s.id = $1 and ($2 or (o.returned_at is not null and not r.private))
      order by o.version, r.made_at`,
     [submission, reader === 'teacher'],
   );
   const versions = [...new Set(rows.map((row) => row.submission))];
-  const remarks = (await Promise.all(versions.map((version) => selectRemarks(db, { submission: version })))).flat();
+  const remarks = (
+    await Promise.all(versions.map((version) => selectRemarks(db, { submission: version }, reader)))
+  ).flat();
   const byId = new Map(remarks.map((remark) => [remark.id, remark]));
   return rows.flatMap(({ remark, ...row }) => {
     const found = byId.get(remark);

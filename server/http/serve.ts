@@ -64,13 +64,11 @@ export function serve<Path extends string, Body extends z.ZodType, Answer extend
   handle: SignedInHandler<Path, z.infer<Body>, z.infer<Answer>>,
 ): void {
   const limit = action === 'assignment.handIn' ? context.settings.maxFileBytes : MAX_SOUND_BYTES;
+  const several = endpoint.file === 'several' || endpoint.file === 'any';
   mount(
     router,
     endpoint,
-    [
-      guard(context, action),
-      ...(endpoint.file ? [receiveFiles(limit, endpoint.file === 'several' ? MAX_FILES : 1)] : []),
-    ],
+    [guard(context, action), ...(endpoint.file ? [receiveFiles(limit, several ? MAX_FILES : 1)] : [])],
     async (call) => handle({ ...call, ...(call.response.locals as SignedInCall) }),
   );
 }
@@ -85,6 +83,18 @@ export function serveBytes(
 ): void {
   router.get(path, guard(context, action), (request, response) =>
     handle(request as Request<Record<string, string>>, response),
+  );
+}
+
+/** Serves bytes of the asker's own, which the handler makes sure of. */
+export function serveOwnBytes(
+  router: Router,
+  context: Context,
+  path: string,
+  handle: (request: Request<Record<string, string>>, response: Response, person: SignedIn) => Promise<void>,
+): void {
+  router.get(path, guard(context, 'own'), (request, response) =>
+    handle(request as Request<Record<string, string>>, response, (response.locals as SignedInCall).person),
   );
 }
 
@@ -112,7 +122,7 @@ function mount<Path extends string, Body extends z.ZodType, Answer extends z.Zod
       : undefined;
     const files = filesOf(request);
     const [file] = files;
-    if (endpoint.file && endpoint.file !== 'optional' && !file) throw problems.fileMissing();
+    if ((endpoint.file === 'required' || endpoint.file === 'several') && !file) throw problems.fileMissing();
     const answer = await handle({
       params: parseParams<Path>(request),
       body: body as z.infer<Body>,

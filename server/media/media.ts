@@ -60,6 +60,7 @@ export async function purgeMedia(db: Queries): Promise<void> {
     delete from media m where
       not exists (select from submission_files f where f.file = m.sha256) and
       not exists (select from submission_pictures p where p.file = m.sha256) and
-      not exists (select from remarks r where r.sound = m.sha256) and
+      not exists (select from remarks r where m.sha256 in (r.sound, r.original, r.file, r.stamp_picture)) and
+      not exists (select from stamp_pictures t where t.file = m.sha256) and
       not exists (select from replies y where y.sound = m.sha256)`);
 }

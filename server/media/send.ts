@@ -5,14 +5,21 @@ import { problems } from '../errors.ts';
 import { findMedium, readMedium } from './media.ts';
 
 /** Answers with a medium, or the single range of it that is asked for (RFC 9110, section 14). */
-export async function sendMedium(db: Queries, sha256: Buffer, request: Request, response: Response): Promise<void> {
+export async function sendMedium(
+  db: Queries,
+  sha256: Buffer,
+  request: Request,
+  response: Response,
+  { immutable = true }: { immutable?: boolean } = {},
+): Promise<void> {
   const medium = await findMedium(db, sha256);
   if (!medium) throw problems.notFound();
   const { byteLength, mediaType } = medium;
   const etag = `"${sha256.toString('hex')}"`;
   response.set({
     'Accept-Ranges': 'bytes',
-    'Cache-Control': 'private, max-age=31536000, immutable',
+    'Cache-Control': immutable ? 'private, max-age=31536000, immutable' : 'private, no-cache',
+    'X-Content-Type-Options': 'nosniff',
     'Content-Type': mediaType,
     'Content-Security-Policy': "default-src 'none'; sandbox",
     ETag: etag,

@@ -1,41 +1,121 @@
-import { anchorHolds } from '#core/anchor';
-import type { NewRemark, Remark } from '../../contract/remarks.ts';
+import { anchorHolds, type Anchor } from '#core/anchor';
+import type { NewRemark, Remark, RemarkContent } from '../../contract/remarks.ts';
+import type { NewSound } from '../../contract/sound.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
+import type { UploadedFile } from '../http/serve.ts';
 import { keepMedium } from '../media/media.ts';
 import { soundType } from '../media/sound-type.ts';
+import { selectMarginKey } from '../courses/queries.ts';
 import { selectFolio } from '../submissions/queries.ts';
-import { insertRemark, isSameRemark, selectRemark, upsertTranscript } from './queries.ts';
+import {
+  hasCriterion,
+  insertRemark,
+  isSameRemark,
+  mayStamp,
+  selectRemark,
+  upsertTranscript,
+  type RemarkSound,
+} from './queries.ts';
 
 export interface RemarkRequest {
   id: string;
   submission: string;
   author: string;
   remark: NewRemark;
-  bytes: Buffer;
+  /** The recording, where there is one, then the attached file. */
+  files: readonly UploadedFile[];
 }
 
-/** Keeps a remark and its sound together, once however often it is sent, and then asks for its transcript. */
-export async function makeRemark({ db, transcriber }: Context, request: RemarkRequest): Promise<Remark> {
-  const { id, submission, author, remark, bytes } = request;
-  const mediaType = await soundType(bytes);
-  const folio = await selectFolio(db, submission);
-  if (!folio) throw problems.notFound();
-  if (!anchorHolds(folio, remark.anchor)) throw problems.anchorLost();
+/** Keeps a remark, its sound and its file together, once however often it is sent, and then asks for its transcript. */
+export async function makeRemark(context: Context, request: RemarkRequest): Promise<Remark> {
+  const { db, settings } = context;
+  const { id, submission, author, remark } = request;
+  const { anchor, kind, content, sound, edit, file: attached } = remark;
+  const [spoken, file] = filesOf(request);
+  if (file && file.bytes.length > settings.maxFileBytes) throw problems.fileTooLarge(settings.maxFileBytes);
+  const mediaType = spoken && (await recordingType(spoken.bytes, sound));
+  await refuseIfAstray(db, submission, author, { anchor, kind, content });
+  if (isEmpty(content) && !spoken && !file) throw problems.remarkEmpty();
 
   await db.transaction(async (tx) => {
     await refuseIfReturned(tx, submission);
-    const sound = await keepMedium(tx, bytes, mediaType);
-    const { kind, anchor } = remark;
-    const { duration, peaks } = remark.sound;
-    const row = { id, submission, author, kind, anchor, sound, duration, peaks };
+    const row = {
+      id,
+      submission,
+      author,
+      kind,
+      anchor,
+      content,
+      edit,
+      sound: sound && spoken ? await soundRow(tx, sound, spoken.bytes, mediaType!) : null,
+      file: attached && file ? { sha256: await keepMedium(tx, file.bytes, FILE_TYPE), name: attached.name } : null,
+    };
     if (!(await insertRemark(tx, row)) && !(await isSameRemark(tx, row))) throw problems.idTaken();
   });
+  return sound && spoken ? transcribed(context, id, sound, spoken.bytes, mediaType!) : (await selectRemark(db, id))!;
+}
 
+/** What was attached is handed out to be saved, never to be shown by the browser as what it claims to be. */
+const FILE_TYPE = 'application/octet-stream';
+
+function filesOf({ remark, files }: RemarkRequest): [UploadedFile | undefined, UploadedFile | undefined] {
+  const wanted = (remark.sound ? 1 : 0) + (remark.file ? 1 : 0);
+  if (files.length !== wanted) throw problems.fileMissing();
+  return remark.sound ? [files[0], files[1]] : [undefined, files[0]];
+}
+
+export async function recordingType(bytes: Buffer, sound: NewSound | null): Promise<string> {
+  const type = await soundType(bytes);
+  return sound?.picture ? type.replace('audio/', 'video/') : type;
+}
+
+export const soundRow = async (
+  tx: Queries,
+  { duration, peaks, picture }: NewSound,
+  bytes: Buffer,
+  mediaType: string,
+): Promise<RemarkSound> => ({ sha256: await keepMedium(tx, bytes, mediaType), duration, peaks, picture });
+
+export const isEmpty = ({ text, link, reaction, suggestion, stamp }: RemarkContent): boolean =>
+  text === '' && link === null && reaction === null && suggestion === null && stamp === null;
+
+interface Checked {
+  anchor: Anchor;
+  kind: string;
+  content: RemarkContent;
+}
+
+/** Refuses what does not belong to this work, its assignment, its course, or its author. */
+export async function refuseIfAstray(
+  db: Queries,
+  submission: string,
+  author: string,
+  { anchor, kind, content }: Checked,
+): Promise<void> {
+  const folio = await selectFolio(db, submission);
+  if (!folio) throw problems.notFound();
+  if (!anchorHolds(folio, anchor)) throw problems.anchorLost();
+  if (content.suggestion !== null && anchor.type !== 'passage') throw problems.suggestionAstray();
+  const key = await selectMarginKey(db, submission);
+  if (!key.some((entry) => entry.kind === kind)) throw problems.unknownKind();
+  if (content.criterion !== null && !(await hasCriterion(db, submission, content.criterion)))
+    throw problems.unknownLevel();
+  const { stamp } = content;
+  if (stamp && 'picture' in stamp && !(await mayStamp(db, author, stamp.picture))) throw problems.unknownStamp();
+}
+
+/** The transcript is no part of the transaction: a remark without one is a remark. */
+async function transcribed(
+  { db, transcriber }: Context,
+  id: string,
+  { duration, microphone }: NewSound,
+  bytes: Buffer,
+  mediaType: string,
+): Promise<Remark> {
   const made = (await selectRemark(db, id))!;
   if (made.transcript) return made;
-  const { duration, microphone } = remark.sound;
   const transcript = await transcriber.transcribe({ bytes, mediaType, duration, microphone });
   if (!transcript) return made;
   await upsertTranscript(db, id, transcript);
@@ -43,7 +123,7 @@ export async function makeRemark({ db, transcriber }: Context, request: RemarkRe
 }
 
 /** Permission was checked before; this also holds against a return in the same moment. */
-async function refuseIfReturned(tx: Queries, submission: string): Promise<void> {
+export async function refuseIfReturned(tx: Queries, submission: string): Promise<void> {
   const rows = await tx.query('select 1 as one from submissions where id = $1 and returned_at is null for update', [
     submission,
   ]);

@@ -12,13 +12,13 @@ export function replyRoutes(context: Context): Router {
   const router = Router();
   const { db } = context;
 
-  serve(router, context, makeReply, 'reply.make', async ({ params, body, file, person }) => {
+  serve(router, context, makeReply, 'reply.make', async ({ params, body, file, person, standing }) => {
     const spoken = body.sound && (await spokenPart(body.sound, file));
     if (!spoken && body.text === '') throw problems.replyEmpty();
     await db.transaction((tx) =>
       insertReply(tx, { id: params.reply, remark: params.remark, author: person.id, text: body.text, spoken }),
     );
-    const remark = await selectRemark(db, params.remark);
+    const remark = await selectRemark(db, params.remark, standing.teacher ? 'teacher' : 'student');
     if (!remark) throw problems.notFound();
     return remark;
   });

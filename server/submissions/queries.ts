@@ -3,9 +3,11 @@ import { isLate } from '#core/workflow';
 import { z } from 'zod';
 import { Hundredths, Id, Instant } from '../../contract/basics.ts';
 import { Folio } from '../../contract/folio.ts';
+import { Budget } from '../../contract/assignments.ts';
 import type { Feedback, Place, Work } from '../../contract/submissions.ts';
 import { selectQuestions } from '../answers/queries.ts';
-import { SUMMARY_COLUMNS, summaryOfRow } from '../assignments/queries.ts';
+import { selectStates, SUMMARY_COLUMNS, summaryOfRow } from '../assignments/queries.ts';
+import { selectMarginKey } from '../courses/queries.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { selectRemarks } from '../remarks/queries.ts';
 import { GRADE_COLUMNS, GradeRow, gradeOfRow } from './grade-row.ts';
@@ -21,13 +23,15 @@ const WorkRow = z.object({
   title: z.string(),
   course: z.string(),
   due_at: Instant.nullable(),
+  course_id: Id,
+  budget: Budget,
 });
 
 export async function selectWork(db: Queries, submission: string): Promise<Work | undefined> {
   const row = await selectOne(
     db,
     WorkRow,
-    `select s.id, s.version, s.student, p.name, s.handed_in_at, s.folio, ${SUMMARY_COLUMNS}
+    `select s.id, s.version, s.student, p.name, s.handed_in_at, s.folio, c.id as course_id, a.budget, ${SUMMARY_COLUMNS}
      from submissions s join people p on p.id = s.student
      join assignments a on a.id = s.assignment join courses c on c.id = a.course
      where s.id = $1`,
@@ -43,6 +47,9 @@ export async function selectWork(db: Queries, submission: string): Promise<Work 
       handedInAt: row.handed_in_at,
       late: isLate(row.handed_in_at, row.due_at),
       assignment: summaryOfRow(row),
+      course: row.course_id,
+      marginKey: await selectMarginKey(db, submission),
+      budget: row.budget,
       folio: row.folio,
     }
   );
@@ -104,25 +111,23 @@ export async function purgeWithdrawn(db: Queries): Promise<void> {
   await db.query("delete from submissions where withdrawn_at < now() - interval '30 days'");
 }
 
-/** The newest versions of the class in the order of names, and where this one stands. */
+/** The class in the order of names, and where this work's student stands among those who handed in. */
 export async function selectPlace(db: Queries, submission: string): Promise<Place> {
-  const rows = await select(
+  const here = await selectOne(
     db,
-    z.object({ id: Id, here: z.boolean() }),
-    `select s.id, s.student = o.student as here
-     from submissions o join submissions s on s.assignment = o.assignment join people p on p.id = s.student
-     where o.id = $1 and s.withdrawn_at is null and not exists (
-       select from submissions n where n.assignment = s.assignment and n.student = s.student
-         and n.version > s.version and n.withdrawn_at is null)
-     order by p.name, s.id`,
+    z.object({ assignment: Id, student: Id }),
+    'select assignment, student from submissions where id = $1',
     [submission],
   );
-  const index = rows.findIndex((row) => row.here);
+  const students = here ? await selectStates(db, here.assignment) : [];
+  const handedIn = students.filter((one) => one.submission !== null);
+  const index = handedIn.findIndex((one) => one.student === here?.student);
   return {
     position: index + 1,
-    count: rows.length,
-    previous: rows[index - 1]?.id ?? null,
-    next: rows[index + 1]?.id ?? null,
+    count: handedIn.length,
+    previous: handedIn[index - 1]?.submission ?? null,
+    next: handedIn[index + 1]?.submission ?? null,
+    students: students.map(({ name, submission, state }) => ({ name, submission, state })),
   };
 }
 
@@ -142,7 +147,7 @@ export async function selectFeedback(
   if (!row) return undefined;
   return {
     returnedAt: row.returned_at,
-    remarks: await selectRemarks(db, { submission }),
+    remarks: await selectRemarks(db, { submission }, reader),
     aside: reader === 'teacher' ? await selectRemarks(db, { submission, aside: true }) : [],
     rubric: await selectRubric(db, row.assignment),
     scale: await selectScale(db, row.assignment),

@@ -18,6 +18,7 @@ export interface TestSchool {
   /** Signed in as each person; `nobody` is not signed in. */
   as: Record<PersonName | 'nobody', Client>;
   ids: Record<PersonName, string>;
+  course: string;
   assignment: string;
   criteria: { id: string; levels: string[] }[];
   stop: () => Promise<void>;
@@ -45,7 +46,7 @@ export async function startTestSchool(db: Database): Promise<TestSchool> {
   const running = await startServer(db, settings);
   const as = { nobody: new Client(running.address) } as TestSchool['as'];
   for (const name of PEOPLE) as[name] = new Client(running.address, await openSession(db, ids[name]));
-  return { address: running.address, as, ids, assignment, criteria, stop: running.stop };
+  return { address: running.address, as, ids, course, assignment, criteria, stop: running.stop };
 }
 
 async function addTestAssignment(db: Database, course: string): Promise<Pick<TestSchool, 'assignment' | 'criteria'>> {
