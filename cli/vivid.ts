@@ -2,6 +2,7 @@ import { Command, InvalidArgumentError } from 'commander';
 import { z } from 'zod';
 import { addPersonCommand } from './add-person.ts';
 import { annotations } from './annotations.ts';
+import { loudness } from './loudness.ts';
 import { read } from './read.ts';
 import { reattach } from './reattach.ts';
 import { serve } from './serve.ts';
@@ -43,6 +44,12 @@ program
   .action(async (submission: string, options: { import?: string; sounds?: string }) =>
     print(await annotations(submission, options)),
   );
+
+program
+  .command('loudness')
+  .argument('<file>', 'a WAV file')
+  .description('print how loud a recording is: LUFS, dBTP, LU (EBU R 128) and seconds')
+  .action(async (file: string) => print(await loudness(file)));
 
 program
   .command('serve')

@@ -1,4 +1,12 @@
 export * from './clock.ts';
-export * from './level.ts';
-export * from './peaks.ts';
 export * from './edit.ts';
+export * from './level.ts';
+export * from './levelled.ts';
+export * from './limit.ts';
+export * from './loudness.ts';
+export * from './measure.ts';
+export * from './peaks.ts';
+export * from './silence.ts';
+export * from './splice.ts';
+export { truePeak } from './true-peak.ts';
+export * from './wav.ts';

@@ -1,0 +1,2 @@
+export * from './keystroke-level.ts';
+export * from './pace.ts';
