@@ -35,5 +35,6 @@ export default defineConfig({
   root: folder('./web'),
   plugins: [vue(), vuetify({ autoImport: true }), pdfAssets()],
   build: { outDir: folder('./dist/web'), emptyOutDir: true, target: 'es2022', assetsInlineLimit: 0 },
+  worker: { format: 'es' },
   server: { port: 4175, proxy: { '/api': { target: `http://localhost:${process.env.PORT ?? 4174}` } } },
 });

@@ -26,7 +26,8 @@ export const SoundEdit = z.object({
   kept: z
     .array(z.object({ start: z.number().min(0), end: z.number().min(0) }))
     .min(1)
-    .max(200),
+    .max(200)
+    .readonly(),
   levelled: z.boolean(),
 }) satisfies z.ZodType<CoreSoundEdit>;
 export type SoundEdit = z.infer<typeof SoundEdit>;

@@ -57,25 +57,16 @@ export const EarlierRemark = z.object({
 });
 export type EarlierRemark = z.infer<typeof EarlierRemark>;
 
-/** The place of a work among those of its class that were handed in. */
-export const Place = z.object({
-  position: z.int(),
-  count: z.int(),
-  previous: Id.nullable(),
-  next: Id.nullable(),
-  /** The whole class in the order of names; without a submission where nothing was handed in. */
+/** The class of a work in the order of names, with how far each student's newest version is; nulls where there is none. */
+export const ClassStates = z.object({
   students: z.array(
-    z.object({
-      name: z.string(),
-      submission: Id.nullable(),
-      state: WorkState.nullable(),
-    }),
+    z.object({ student: Id, name: z.string(), submission: Id.nullable(), state: WorkState.nullable() }),
   ),
 });
-export type Place = z.infer<typeof Place>;
+export type ClassStates = z.infer<typeof ClassStates>;
 
 export const readWork = endpoint({ method: 'GET', path: '/submissions/:submission', answer: Work });
-export const readPlace = endpoint({ method: 'GET', path: '/submissions/:submission/place', answer: Place });
+export const readClass = endpoint({ method: 'GET', path: '/submissions/:submission/class', answer: ClassStates });
 export const readFeedback = endpoint({ method: 'GET', path: '/submissions/:submission/feedback', answer: Feedback });
 export const chooseLevel = endpoint({
   method: 'PUT',

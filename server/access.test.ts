@@ -115,7 +115,7 @@ describe('every endpoint', () => {
 
 const NOT_FOR_STUDENTS = [
   'readAssignment',
-  'readPlace',
+  'readClass',
   'chooseLevel',
   'returnWork',
   'makeRemark',
@@ -153,7 +153,7 @@ describe('before the return', () => {
     expect(everything).toContain('essay.docx');
   });
 
-  it.each(endpoints.filter(([name]) => ['readPlace', 'readFeedback'].includes(name)))(
+  it.each(endpoints.filter(([name]) => ['readClass', 'readFeedback'].includes(name)))(
     '%s is not there for the author',
     async (name, endpoint) => {
       expect((await ask('author', name, endpoint)).status).toBe(404);

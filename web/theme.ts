@@ -3,7 +3,7 @@ import { createVuetify, type ThemeDefinition } from 'vuetify';
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
 
 /** DESIGN section 4: paper, ink and greys everywhere; saturated colour only where somebody speaks. */
-const light: ThemeDefinition = {
+export const light = {
   dark: false,
   colors: {
     background: '#ECE7DD',
@@ -15,14 +15,19 @@ const light: ThemeDefinition = {
     hairline: '#D6CFC2',
     quiet: '#625C52',
     error: '#A3301D',
-    strength: '#2F7D4F',
-    question: '#2B5FD9',
-    repair: '#C0402A',
-    next: '#8F5F0E',
+    moss: '#2F7D4F',
+    cobalt: '#2B5FD9',
+    vermilion: '#C0402A',
+    ochre: '#8F5F0E',
+    plum: '#86407C',
+    teal: '#156F70',
+    slate: '#4E5B70',
+    rose: '#B02C5F',
+    umber: '#7B4D2B',
   },
-};
+} satisfies ThemeDefinition;
 
-const dark: ThemeDefinition = {
+export const dark = {
   dark: true,
   colors: {
     background: '#191714',
@@ -34,12 +39,17 @@ const dark: ThemeDefinition = {
     hairline: '#4A443B',
     quiet: '#B3AA9B',
     error: '#F59683',
-    strength: '#7FCB9C',
-    question: '#98B6FF',
-    repair: '#F59683',
-    next: '#DDAE5A',
+    moss: '#7FCB9C',
+    cobalt: '#98B6FF',
+    vermilion: '#F59683',
+    ochre: '#DDAE5A',
+    plum: '#E0A3D6',
+    teal: '#74CBCB',
+    slate: '#B4C0D4',
+    rose: '#F7A0C2',
+    umber: '#DDB594',
   },
-};
+} satisfies ThemeDefinition;
 
 export const vuetify = createVuetify({
   theme: { defaultTheme: 'system', themes: { light, dark } },

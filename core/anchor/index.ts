@@ -6,3 +6,4 @@ export * from './reattach-folio.ts';
 export * from './reattach.ts';
 export * from './uptake.ts';
 export * from './web-annotation.ts';
+export * from './taken.ts';

@@ -1,3 +1,4 @@
+export * from './check.ts';
 export * from './clock.ts';
 export * from './edit.ts';
 export * from './level.ts';

@@ -21,13 +21,15 @@ export function limit(samples: Float32Array, rate: number, ceiling: number): Flo
   if (wanted.every((gain) => gain === 1)) return samples.slice();
   const reach = Math.max(1, Math.round((LOOK_AHEAD_SECONDS * rate) / BLOCK));
   const gains = smoothed(lowest(wanted, reach), reach);
-  return samples.map((sample, i) => {
-    const place = i / BLOCK - 0.5;
-    const left = Math.max(0, Math.floor(place));
-    const share = Math.max(0, place - left);
-    const [before, after] = [gains[left]!, gains[Math.min(left + 1, blocks - 1)]!];
-    return sample * (before + (after - before) * share);
-  });
+  const result = new Float32Array(samples.length);
+  for (let block = 0; block <= blocks; block++) {
+    // From the middle of one block to the middle of the next the gain goes straight.
+    const [before, after] = [gains[Math.max(0, block - 1)]!, gains[Math.min(block, blocks - 1)]!];
+    const from = (block - 0.5) * BLOCK;
+    for (let i = Math.max(0, from), to = Math.min(samples.length, from + BLOCK); i < to; i++)
+      result[i] = samples[i]! * (before + ((after - before) * (i - from)) / BLOCK);
+  }
+  return result;
 }
 
 /** The lowest value around each; one more than the smoothing reaches, since gains are drawn between the middles of blocks. */

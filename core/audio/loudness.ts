@@ -65,19 +65,22 @@ function hopEnergies({ channels, rate }: SampledSound): Float64Array {
 }
 
 function addEnergies(energies: Float64Array, samples: Float32Array, hop: number, rate: number, weight: number): void {
-  const [shelf, pass] = kWeighting(rate);
-  let [s1, s2, p1, p2] = [0, 0, 0, 0];
+  const [{ b0, b1, b2, a1, a2 }, { b1: c1, b2: c2, a1: d1, a2: d2 }] = kWeighting(rate);
+  let s1 = 0;
+  let s2 = 0;
+  let p1 = 0;
+  let p2 = 0;
   let position = 0;
   for (let index = 0; index < energies.length; index++) {
     let sum = 0;
     for (const end = position + hop; position < end; position++) {
       const input = samples[position]!;
-      const shelved = shelf.b0 * input + s1;
-      s1 = shelf.b1 * input - shelf.a1 * shelved + s2;
-      s2 = shelf.b2 * input - shelf.a2 * shelved;
-      const passed = pass.b0 * shelved + p1;
-      p1 = pass.b1 * shelved - pass.a1 * passed + p2;
-      p2 = pass.b2 * shelved - pass.a2 * passed;
+      const shelved = b0 * input + s1;
+      s1 = b1 * input - a1 * shelved + s2;
+      s2 = b2 * input - a2 * shelved;
+      const passed = shelved + p1;
+      p1 = c1 * shelved - d1 * passed + p2;
+      p2 = c2 * shelved - d2 * passed;
       sum += passed * passed;
     }
     energies[index]! += (weight * sum) / hop;

@@ -24,12 +24,23 @@ export function splice(samples: Float32Array, rate: number, kept: readonly Span[
     // A cut lies in the middle of its fade, so each side reaches half a fade beyond it.
     const before = number > 0 ? half : 0;
     const after = number < pieces.length - 1 ? half : 0;
-    for (let i = from - before; i < to + after; i++) {
-      const place = at + i - from;
-      if (place < 0 || place >= result.length) continue;
-      const rise = fadesIn ? fade((i - from + before + 0.5) / (half + before)) : 1;
-      const fall = fadesOut ? fade((to + after - i - 0.5) / (half + after)) : 1;
-      result[place]! += (samples[i] ?? 0) * Math.min(rise, fall);
+    const first = Math.max(from - before, from - at);
+    const last = Math.min(to + after, from - at + result.length);
+    for (let i = first; i < last; i++) result[at + i - from]! += samples[i] ?? 0;
+    const scale = (i: number, gain: number): void => {
+      if (i >= first && i < last) result[at + i - from]! -= (samples[i] ?? 0) * (1 - gain);
+    };
+    const fadeIn = fadesIn ? half + before : 0;
+    const fadeOut = fadesOut ? half + after : 0;
+    for (let k = 0; k < Math.max(fadeIn, fadeOut); k++) {
+      const [rising, falling] = [from - before + k, to + after - 1 - k];
+      // In a piece shorter than its fades the smaller gain counts.
+      if (k < fadeIn) scale(rising, Math.min(fade((k + 0.5) / fadeIn), gainAtEnd(rising)));
+      if (k < fadeOut && falling >= from - before + fadeIn) scale(falling, fade((k + 0.5) / fadeOut));
+    }
+    function gainAtEnd(i: number): number {
+      const left = to + after - 1 - i;
+      return left < fadeOut ? fade((left + 0.5) / fadeOut) : 1;
     }
     at += to - from;
   });

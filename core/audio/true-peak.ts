@@ -25,10 +25,11 @@ const MOST_GAIN = Math.max(...PHASES.map((taps) => taps.reduce((sum, tap) => sum
  */
 export function interpolatedPeak(samples: Float32Array, from: number, to: number): number {
   let largest = 0;
-  for (let i = from; i < to; i++)
-    for (const taps of PHASES) {
+  for (const taps of PHASES)
+    for (let i = from; i < to; i++) {
       let sum = 0;
-      for (let tap = 0; tap < TAPS; tap++) sum += taps[tap]! * (samples[i - tap] ?? 0);
+      for (let tap = Math.max(0, i - samples.length + 1), most = Math.min(TAPS, i + 1); tap < most; tap++)
+        sum += taps[tap]! * samples[i - tap]!;
       largest = Math.max(largest, Math.abs(sum));
     }
   return largest;
@@ -44,10 +45,10 @@ const BLOCK = 64;
 export function truePeak(channels: readonly Float32Array[]): number {
   let largest = 0;
   for (const samples of channels) {
-    const tops = Float32Array.from({ length: Math.ceil(samples.length / BLOCK) }, (_, block) =>
-      largestIn(samples, block * BLOCK, Math.min((block + 1) * BLOCK, samples.length)),
-    );
-    for (const [block, top] of tops.entries()) largest = Math.max(largest, top, tops[block - 1] ?? 0);
+    const tops = new Float32Array(Math.ceil(samples.length / BLOCK));
+    for (let block = 0; block < tops.length; block++)
+      tops[block] = largestIn(samples, block * BLOCK, Math.min((block + 1) * BLOCK, samples.length));
+    largest = Math.max(largest, largestIn(tops, 0, tops.length));
     tops.forEach((top, block) => {
       const around = Math.max(top, tops[block - 1] ?? 0);
       if (around * MOST_GAIN <= largest) return;

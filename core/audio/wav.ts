@@ -100,8 +100,9 @@ export function writeWav(samples: Float32Array, rate: number): Uint8Array<ArrayB
   view.setUint16(34, 16, true);
   write(36, 'data');
   view.setUint32(40, samples.length * 2, true);
-  samples.forEach((sample, i) => {
-    view.setInt16(44 + i * 2, Math.round(Math.min(1, Math.max(-1, sample)) * 32_767), true);
-  });
+  const pcm = new Int16Array(samples.length);
+  for (let i = 0; i < pcm.length; i++) pcm[i] = Math.round(Math.min(1, Math.max(-1, samples[i]!)) * 32_767);
+  // Every machine that runs this writes its integers like a WAV file: the lower byte first.
+  bytes.set(new Uint8Array(pcm.buffer), 44);
   return bytes;
 }

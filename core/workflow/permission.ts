@@ -26,7 +26,7 @@ export const permissions = {
   'course.set': teacher,
   'assignment.handIn': ({ student }: Standing): boolean => student,
   'work.read': readerOfWork,
-  'work.place': teacher,
+  'work.class': teacher,
   'work.withdraw': ({ author, opened, returned }: Standing): boolean => author && !opened && !returned,
   'feedback.read': readerOfFeedback,
   'feedback.return': teacher,

@@ -4,7 +4,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { EMPTY_CONTENT, type Remark, type RemarkContent } from '../../contract/remarks.ts';
-import type { Feedback, Place } from '../../contract/submissions.ts';
+import type { ClassStates, Feedback } from '../../contract/submissions.ts';
 import { purgeMedia } from '../media/media.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { handIn, sayRemark, SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
@@ -264,14 +264,14 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
   });
 
   it('the class strip has everybody, with how far they are', async () => {
-    const { json } = await school.as.teacher.send('GET', `/submissions/${submission}/place`);
-    const { students } = json as Place;
+    const { json } = await school.as.teacher.send('GET', `/submissions/${submission}/class`);
+    const { students } = json as ClassStates;
     expect(students.map(({ name }) => name)).toEqual(['The author', 'The classmate']);
-    expect(students[1]).toEqual({ name: 'The classmate', submission: null, state: null });
+    expect(students[1]).toMatchObject({ name: 'The classmate', submission: null, state: null });
     expect(students[0]!.state).toBe('returned');
     const again = await handIn(school);
-    const after = await school.as.teacher.send('GET', `/submissions/${again}/place`);
-    expect((after.json as Place).students[0]).toEqual({ name: 'The author', submission: again, state: 'back' });
+    const after = await school.as.teacher.send('GET', `/submissions/${again}/class`);
+    expect((after.json as ClassStates).students[0]).toMatchObject({ name: 'The author', submission: again, state: 'back' });
   });
 
   it('a budget of seconds belongs to the assignment, or none', async () => {

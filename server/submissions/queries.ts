@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { Hundredths, Id, Instant } from '../../contract/basics.ts';
 import { Folio } from '../../contract/folio.ts';
 import { Budget } from '../../contract/assignments.ts';
-import type { Feedback, Place, Work } from '../../contract/submissions.ts';
+import type { ClassStates, Feedback, Work } from '../../contract/submissions.ts';
 import { selectQuestions } from '../answers/queries.ts';
 import { selectStates, SUMMARY_COLUMNS, summaryOfRow } from '../assignments/queries.ts';
 import { selectMarginKey } from '../courses/queries.ts';
@@ -111,24 +111,15 @@ export async function purgeWithdrawn(db: Queries): Promise<void> {
   await db.query("delete from submissions where withdrawn_at < now() - interval '30 days'");
 }
 
-/** The class in the order of names, and where this work's student stands among those who handed in. */
-export async function selectPlace(db: Queries, submission: string): Promise<Place> {
-  const here = await selectOne(
+/** The class that a work belongs to. */
+export async function selectClass(db: Queries, submission: string): Promise<ClassStates> {
+  const row = await selectOne(
     db,
-    z.object({ assignment: Id, student: Id }),
-    'select assignment, student from submissions where id = $1',
+    z.object({ assignment: Id }),
+    'select assignment from submissions where id = $1',
     [submission],
   );
-  const students = here ? await selectStates(db, here.assignment) : [];
-  const handedIn = students.filter((one) => one.submission !== null);
-  const index = handedIn.findIndex((one) => one.student === here?.student);
-  return {
-    position: index + 1,
-    count: handedIn.length,
-    previous: handedIn[index - 1]?.submission ?? null,
-    next: handedIn[index + 1]?.submission ?? null,
-    students: students.map(({ name, submission, state }) => ({ name, submission, state })),
-  };
+  return { students: row ? await selectStates(db, row.assignment) : [] };
 }
 
 const ReturnRow = GradeRow.extend({ assignment: Id, returned_at: Instant.nullable() });

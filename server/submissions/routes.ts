@@ -2,8 +2,8 @@ import { Router } from 'express';
 import {
   chooseLevel,
   givePoints,
+  readClass,
   readFeedback,
-  readPlace,
   readWork,
   returnWork,
   withdrawWork,
@@ -16,9 +16,9 @@ import {
   deletePoints,
   deleteScore,
   markOpened,
+  selectClass,
   selectFeedback,
   selectFile,
-  selectPlace,
   selectPoints,
   selectScores,
   selectWork,
@@ -42,7 +42,7 @@ export function submissionRoutes(context: Context): Router {
     return {};
   });
 
-  serve(router, context, readPlace, 'work.place', ({ params }) => selectPlace(db, params.submission));
+  serve(router, context, readClass, 'work.class', ({ params }) => selectClass(db, params.submission));
 
   serve(router, context, readFeedback, 'feedback.read', async ({ params, standing }) =>
     found(await selectFeedback(db, params.submission, standing.teacher ? 'teacher' : 'student')),

@@ -3,8 +3,10 @@ import { readAssignment, type ClassRow } from '#contract/assignments';
 import { computed } from 'vue';
 import { call } from '../shared/api.ts';
 import PageFrame from '../shared/PageFrame.vue';
+import BudgetField from './BudgetField.vue';
 import StateNote from '../shared/StateNote.vue';
 import { dayAndTime } from '../shared/time.ts';
+import { WORK_STATES } from '../shared/work-state.ts';
 import { useLoaded } from '../shared/use-loaded.ts';
 
 const props = defineProps<{ assignment: string }>();
@@ -17,7 +19,6 @@ const {
   () => props.assignment,
 );
 
-const STATES = { waiting: 'waiting', begun: 'begun', returned: 'returned' } as const;
 const handedIn = computed(() => overview.value?.rows.filter(({ submission }) => submission) ?? []);
 const missing = computed(() => overview.value?.rows.filter(({ submission }) => !submission) ?? []);
 
@@ -35,6 +36,7 @@ const listening = ({ submission }: ClassRow): string =>
       <p class="quiet">
         {{ overview.course }}<template v-if="overview.dueAt">, due {{ dayAndTime(overview.dueAt) }}</template>
       </p>
+      <BudgetField :assignment="assignment" :budget="overview.budget" />
       <table>
         <thead>
           <tr>
@@ -55,7 +57,7 @@ const listening = ({ submission }: ClassRow): string =>
             <td class="figures">
               {{ dayAndTime(row.submission!.handedInAt) }} <span v-if="row.submission!.late" class="flag">late</span>
             </td>
-            <td>{{ STATES[row.submission!.state] }}</td>
+            <td>{{ WORK_STATES[row.submission!.state].name }}</td>
             <td class="figures">
               {{ listening(row) || row.submission!.remarks || '' }}
               <span v-if="row.submission!.unanswered > 0" class="flag"

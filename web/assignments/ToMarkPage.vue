@@ -4,6 +4,7 @@ import { call } from '../shared/api.ts';
 import PageFrame from '../shared/PageFrame.vue';
 import StateNote from '../shared/StateNote.vue';
 import { dayAndTime } from '../shared/time.ts';
+import { WORK_STATES } from '../shared/work-state.ts';
 import { useLoaded } from '../shared/use-loaded.ts';
 
 const { value: waiting, error, load } = useLoaded(() => call(readWaiting));
@@ -28,7 +29,7 @@ const { value: waiting, error, load } = useLoaded(() => call(readWaiting));
                 >{{ item.assignment.title
                 }}<template v-if="item.version > 1">, version {{ item.version }}</template></span
               >
-              <span v-if="item.state === 'begun'" class="flag">begun</span>
+              <span v-if="item.state !== 'waiting'" class="flag">{{ WORK_STATES[item.state].name }}</span>
               <span v-if="item.late" class="flag">late</span>
               <span class="figures quiet when">{{ dayAndTime(item.handedInAt) }}</span>
             </router-link>

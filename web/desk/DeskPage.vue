@@ -1,125 +1,153 @@
 <script setup lang="ts">
 import type { Anchor } from '#core/anchor';
-import { sentenceBeside, sentences } from '#core/folio';
-import type { Kind, Remark } from '#contract/remarks';
-import { readPlace, type EarlierRemark, type Place } from '#contract/submissions';
+import type { Remark } from '#contract/remarks';
+import type { Stamp } from '#contract/stamps';
+import type { EarlierRemark } from '#contract/submissions';
+import { useDebounceFn } from '@vueuse/core';
 import { storeToRefs } from 'pinia';
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
-import { useRoute } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
 import { microphoneIsGranted } from '../recorder/microphone.ts';
 import { useRecorder } from '../recorder/use-recorder.ts';
-import { call } from '../shared/api.ts';
 import EarlierHead from '../shared/earlier/EarlierHead.vue';
 import EarlierRibbon from '../shared/earlier/EarlierRibbon.vue';
 import { useEarlier } from '../shared/earlier/use-earlier.ts';
 import { useFeedback } from '../shared/feedback-store.ts';
-import { rangeOf } from '../shared/folio/selection.ts';
-import { useTarget } from '../shared/folio/use-target.ts';
+import { useMarginKey } from '../shared/margin-key.ts';
+import MarginFilterBar from '../shared/margin/MarginFilterBar.vue';
+import { useMarginFilter } from '../shared/margin/use-margin-filter.ts';
 import { useRibbonFocus } from '../shared/margin/use-ribbon-focus.ts';
 import WorkAndMargin from '../shared/margin/WorkAndMargin.vue';
 import { usePlayer } from '../shared/player.ts';
+import { useSitting, type Deed } from '../shared/sitting.ts';
 import { remarkSoundUrl } from '../shared/sound-url.ts';
 import StateNote from '../shared/StateNote.vue';
 import { useAnchorName } from '../shared/use-anchor-name.ts';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
 import { useLoaded } from '../shared/use-loaded.ts';
 import AsideList from './AsideList.vue';
+import ClassStrip from './ClassStrip.vue';
+import DeskDrawer, { type DrawerName } from './DeskDrawer.vue';
 import DeskRibbon from './DeskRibbon.vue';
 import DeskStrip from './DeskStrip.vue';
-import KeyList from './KeyList.vue';
 import type { Notice } from './notice.ts';
-import ScoreDrawer from './ScoreDrawer.vue';
+import PaceLine from './PaceLine.vue';
+import RemarkForm from './RemarkForm.vue';
+import { useChoosing } from './use-choosing.ts';
+import { useClass } from './use-class.ts';
 import { SPEAKING, useDeskEntries } from './use-desk-entries.ts';
 import { useDeskKeys } from './use-desk-keys.ts';
+import { usePace } from './use-pace.ts';
 import { useSpeaking } from './use-speaking.ts';
+import { useWriting, WRITING } from './use-writing.ts';
 import VoiceBar from './VoiceBar.vue';
 
 /** The desk: one submission, read and spoken about. */
 const props = defineProps<{ submission: string }>();
+
+/** Of the width of a page. */
+const STAMP_SHARE = 0.12;
 
 const store = useFeedback();
 const { work, feedback } = storeToRefs(store);
 const recorder = useRecorder();
 const player = usePlayer();
 const route = useRoute();
+const router = useRouter();
 const actions = useFeedbackActions();
-
-const place = shallowRef<Place>();
-const { focused, focusRibbon } = useRibbonFocus();
-const notice = shallowRef<Notice>();
-const showsKeys = ref(false);
-const table = useTemplateRef('table');
-const folio = computed(() => table.value?.folio ?? null);
-const target = useTarget(
-  () => folio.value,
-  () => work.value?.folio,
-);
-const boxing = ref(false);
-const earlier = useEarlier(() => work.value);
+const sitting = useSitting();
+const sittingPace = usePace();
+const marginKey = useMarginKey();
 const anchorName = useAnchorName();
 
-const remarks = computed(() => feedback.value?.remarks ?? []);
-const returned = computed(() => (feedback.value?.returnedAt ?? null) !== null);
-const overall = computed(() => remarks.value.find(({ anchor }) => anchor.type === 'whole'));
-const focusedRemark = computed(() => remarks.value.find(({ id }) => id === focused.value));
-const entries = useDeskEntries(
-  () => work.value,
-  () => [
-    ...remarks.value,
-    ...earlier.placed.value.map(({ remark, anchor }) => ({ id: remark.id, kind: remark.kind, anchor })),
-  ],
+const { focused, focusRibbon } = useRibbonFocus();
+const notice = shallowRef<Notice>();
+const drawer = ref<DrawerName>('scores');
+/** The remark whose sound is being edited. */
+const cutting = ref<string>();
+const table = useTemplateRef('table');
+const choosing = useChoosing(
+  () => table.value?.folio ?? null,
+  () => work.value?.folio,
 );
+const { boxing, chosen } = choosing;
+const earlier = useEarlier(() => work.value);
+const klass = useClass(() => work.value);
+
+const remarks = computed((): Remark[] => {
+  const kept = feedback.value?.remarks ?? [];
+  const fresh = speaking.fresh.value;
+  return fresh && ![...kept, ...(feedback.value?.aside ?? [])].some(({ id }) => id === fresh.id)
+    ? [...kept, fresh]
+    : kept;
+});
+const filter = useMarginFilter(
+  () => remarks.value,
+  () => props.submission,
+);
+const returned = computed(() => (feedback.value?.returnedAt ?? null) !== null);
+const overall = computed(() => remarks.value.find(({ anchor, sound }) => anchor.type === 'whole' && sound));
+const focusedRemark = computed(() => remarks.value.find(({ id }) => id === focused.value));
 const earlierOf = (id: string): EarlierRemark[] => earlier.placed.value.filter(({ remark }) => remark.id === id);
 
 const { error, load } = useLoaded(open, () => props.submission);
 const speaking = useSpeaking({
   submission: () => props.submission,
-  onSaid: (remark) => {
-    target.clear();
-    boxing.value = false;
-    void focusRibbon(remark);
-  },
+  onSaid: made,
+  onThrown: (back) => (notice.value = { text: 'The recording was thrown away.', undo: back, way: 'Bring it back' }),
 });
+const writing = useWriting(() => props.submission, made);
+const entries = useDeskEntries(
+  () => work.value,
+  () => [
+    ...filter.shown.value,
+    ...earlier.placed.value.map(({ remark, anchor }) => ({ id: remark.id, kind: remark.kind, anchor })),
+  ],
+  () => writing.draft.value,
+);
+
+function made(remark: string): void {
+  choosing.drop();
+  void focusRibbon(remark);
+}
 
 async function open(): Promise<void> {
-  focused.value = undefined;
-  notice.value = undefined;
-  target.clear();
-  boxing.value = false;
+  focused.value = cutting.value = notice.value = undefined;
+  choosing.drop();
   await store.load(props.submission);
-  place.value = await call(readPlace, { params: { submission: props.submission } });
+  sittingPace.visit(props.submission);
+  void nextTick(() => table.value?.folio?.focus({ preventScroll: true }));
   const wanted = route.hash.slice(1);
   if (remarks.value.some(({ id }) => id === wanted)) await focusRibbon(wanted);
-  await speaking.look();
+  await Promise.all([klass.load(), speaking.look()]);
   if (!returned.value && (await microphoneIsGranted())) await recorder.warm();
 }
 
 onBeforeUnmount(() => player.stop());
 
-const targetName = computed(() => target.target.value && anchorName(target.target.value));
-/** What a hand does on most of this work before the voice begins. */
-const howToChoose = computed(() => {
-  const kinds = new Set(work.value?.folio.leaves.map(({ kind }) => kind));
-  if (kinds.size > 1) return 'Select words or a part of the work';
-  if (kinds.has('sound')) return 'Drag over a stretch of the recording';
-  if (kinds.has('picture')) return 'Drag over a part of the picture';
-  if (kinds.has('sheet')) return 'Drag over cells';
-  if (kinds.has('answer')) return 'Press a question or select words';
-  return 'Select words';
-});
+const targetName = computed(() => choosing.target.value && anchorName(choosing.target.value));
+const ribbonTarget = computed(() =>
+  choosing.target.value && targetName.value ? { anchor: choosing.target.value, name: targetName.value } : undefined,
+);
 const hint = computed(() => {
-  if (boxing.value && !target.chosen.value) return 'Drag over the part that you want to speak about.';
+  if (boxing.value && !chosen.value) return 'Drag over the part that you want to speak about.';
   if (targetName.value) return `Hold the space bar and speak about ${targetName.value}.`;
-  if (overall.value) return `${howToChoose.value}, then hold the space bar and speak.`;
-  return `${howToChoose.value} and hold the space bar to speak. Nothing chosen: the whole work.`;
+  if (overall.value) return `${choosing.how.value}, then hold the space bar and speak.`;
+  return `${choosing.how.value} and hold the space bar to speak. Nothing chosen: the whole work.`;
+});
+const stampTarget = computed(() => {
+  if (targetName.value) return `Goes on ${targetName.value}.`;
+  return choosing.placeOnPage(STAMP_SHARE)
+    ? 'Goes on the page that you are reading; drag a box first to say where.'
+    : 'Select words in the work, then choose a stamp.';
 });
 
 function speak(): void {
   if (returned.value || !feedback.value) return;
   notice.value = undefined;
   // Keys pressed in quick succession must not act on the selection before.
-  const selected = target.now();
+  const selected = choosing.now();
   if (selected) return void speaking.speak(selected);
   if (!overall.value) return void speaking.speak({ type: 'whole' });
   notice.value = {
@@ -128,24 +156,80 @@ function speak(): void {
 }
 
 function press(): void {
-  if (recorder.speaking.value) recorder.stop();
+  if (recorder.speaking.value || speaking.counting.value > 0) speaking.hush();
   else speak();
 }
 
-function setKind(kind: Kind): void {
-  if (focusedRemark.value && !returned.value && !target.target.value) void actions.setKind(focusedRemark.value, kind);
-  else speaking.nextKind.value = kind;
+function setKind(index: number): void {
+  const entry = marginKey.key.value[index];
+  if (!entry) return;
+  if (focusedRemark.value && !returned.value && !choosing.target.value)
+    void actions.setKind(focusedRemark.value, entry.kind);
+  else speaking.nextKind.value = entry.kind;
+}
+
+/** Opens the form for a remark that is written. */
+function write(content: { private?: boolean } = {}): void {
+  if (returned.value) return;
+  writing.begin(choosing.now() ?? { type: 'whole' }, speaking.nextKind.value, content);
+}
+
+function suggest(): void {
+  const anchor = choosing.now();
+  if (returned.value) return;
+  if (anchor?.type !== 'passage') {
+    notice.value = { text: 'Select the words that should be different, then suggest others.' };
+    return;
+  }
+  writing.begin(anchor, speaking.nextKind.value, { suggestion: anchor.quote.exact });
+}
+
+function react(emoji: string): void {
+  const anchor = choosing.now();
+  if (!anchor) notice.value = { text: 'Select the words that you react to.' };
+  else void writing.put(anchor, speaking.nextKind.value, { reaction: emoji });
+}
+
+function stamp(one: Stamp): void {
+  const anchor = choosing.now() ?? choosing.placeOnPage(STAMP_SHARE);
+  if (!anchor) notice.value = { text: 'Select the words that the stamp belongs to.' };
+  else void writing.put(anchor, speaking.nextKind.value, { stamp: one });
+}
+
+function openForm(form: string): void {
+  if (form === 'write') write();
+  else if (form === 'private') write({ private: true });
+  else if (form === 'suggest') suggest();
+  else if (form === 'camera' || form === 'screen') void speaking.speak(choosing.now() ?? { type: 'whole' }, form);
+  else drawer.value = form as DrawerName;
 }
 
 async function putAside(remark: Remark): Promise<void> {
   await actions.putAside(remark);
   focused.value = undefined;
-  notice.value = { text: 'The remark was put aside.', undo: () => actions.bringBack(remark) };
+  notice.value = { text: 'The remark was put aside.', undo: undo };
 }
 
 async function undo(): Promise<void> {
-  await notice.value?.undo?.();
+  await show(await sitting.undo(), 'Undone');
+}
+
+async function redo(): Promise<void> {
+  await show(await sitting.redo(), 'Done again');
+}
+
+/** What was undone may be about another student. */
+async function show(deed: Deed | undefined, what: string): Promise<void> {
+  if (!deed) return;
+  if (deed.submission !== props.submission)
+    await router.push({ name: 'desk', params: { submission: deed.submission } });
+  notice.value = { text: `${what}: ${deed.label}.` };
+}
+
+async function wayBack(): Promise<void> {
+  const { undo: back } = notice.value ?? {};
   notice.value = undefined;
+  await back?.();
 }
 
 function step(by: 1 | -1): void {
@@ -154,60 +238,79 @@ function step(by: 1 | -1): void {
   if (next && index + by >= -1) void focusRibbon(next.id);
 }
 
-function stepSentence(by: 1 | -1): void {
-  const all = sentences(work.value!.folio.text);
-  const now = target.now();
-  const next = sentenceBeside(all, now?.type === 'passage' ? now : undefined, by);
-  const range = next && folio.value && rangeOf(folio.value, next);
-  if (!range) return;
-  const selection = document.getSelection();
-  selection?.removeAllRanges();
-  selection?.addRange(range);
-  range.startContainer.parentElement?.scrollIntoView({ block: 'nearest' });
-}
-
-/** A box in the middle of the leaf that is being read, to be moved with the keys or drawn anew with the mouse. */
-function box(): void {
-  const leaves = [...(folio.value?.querySelectorAll<HTMLElement>('[data-leaf]') ?? [])];
-  const middle = window.innerHeight / 2;
-  const seen = leaves.find((leaf) => leaf.getBoundingClientRect().bottom > middle) ?? leaves.at(-1);
-  const index = Number(seen?.dataset.leaf);
-  const kind = work.value?.folio.leaves[index]?.kind;
-  if (returned.value || !(kind === 'page' || kind === 'slide' || kind === 'picture')) return;
-  boxing.value = true;
-  const place: Anchor = { type: 'region', leaf: index, x: 0.3, y: 0.4, width: 0.4, height: 0.2 };
-  target.choose(place);
-  void nextTick(() => folio.value?.querySelector<HTMLElement>('.box.chosen')?.focus());
+function stepStudent(by: 1 | -1): void {
+  const submission = by > 0 ? klass.place.value?.next : klass.place.value?.previous;
+  if (submission) void router.push({ name: 'desk', params: { submission } });
 }
 
 function discard(): void {
+  if (speaking.counting.value > 0) return speaking.hush();
   if (recorder.speaking.value) return recorder.discard();
-  target.choose(undefined);
+  choosing.choose(undefined);
   boxing.value = false;
 }
 
+const toggle = (name: DrawerName): void => void (drawer.value = drawer.value === name ? 'scores' : name);
+
+function editSound(): void {
+  const { sound, id } = focusedRemark.value ?? {};
+  if (sound && !sound.picture && !returned.value) cutting.value = cutting.value === id ? undefined : id;
+}
+
 const putAt = async (one: EarlierRemark): Promise<void> => {
-  const anchor = target.now();
+  const anchor = choosing.now();
   if (!anchor) return;
   await earlier.place(one, anchor);
-  target.clear();
+  choosing.clear();
 };
+
+/** A stamp on a page, while it is in focus, is the box that is chosen: it moves and grows with the mouse and the keys. */
+const movingStamp = computed(() => {
+  const remark = focusedRemark.value;
+  return remark?.stamp && remark.anchor.type === 'region' && !returned.value ? remark : undefined;
+});
+watch(movingStamp, (next, before) => {
+  if (next && next.id !== before?.id) choosing.choose(next.anchor);
+  else if (!next && before) choosing.choose(undefined);
+});
+const moveStamp = useDebounceFn((remark: Remark, anchor: Anchor) => actions.amend(remark, { anchor }), 400);
+
+function choose(anchor: Anchor | undefined): void {
+  if (movingStamp.value && anchor?.type === 'region') void moveStamp(movingStamp.value, anchor);
+  choosing.choose(anchor);
+}
 
 useDeskKeys({
   speak,
-  hush: () => recorder.stop(),
+  hush: speaking.hush,
+  pause: () => (recorder.status.value === 'paused' ? recorder.resume() : recorder.pause()),
   discard,
-  play: () => focusedRemark.value && void player.toggle(focusedRemark.value.id, remarkSoundUrl(focusedRemark.value)),
+  play: () => {
+    const remark = focusedRemark.value;
+    if (remark?.sound) void player.toggle(remark.id, remarkSoundUrl(remark));
+  },
   setKind,
   putAside: () => focusedRemark.value && !returned.value && void putAside(focusedRemark.value),
   step,
-  stepSentence,
-  box,
-  help: () => (showsKeys.value = !showsKeys.value),
+  stepSentence: choosing.stepSentence,
+  stepStudent,
+  box: () => returned.value || choosing.box(),
+  write,
+  suggest,
+  react: () => toggle('emoji'),
+  stamp: () => toggle('stamp'),
+  editSound,
+  faster: player.nextRate,
+  undo: () => void undo(),
+  redo: () => void redo(),
+  help: () => toggle('keys'),
 });
 
-// What was done before is no news any more once somebody speaks.
-watch(recorder.speaking, () => (notice.value = undefined));
+// What was done before is no news any more once somebody speaks; and whoever speaks is at work.
+watch(recorder.speaking, (now) => {
+  if (now) notice.value = undefined;
+  sittingPace.busy();
+});
 </script>
 
 <template>
@@ -215,23 +318,31 @@ watch(recorder.speaking, () => (notice.value = undefined));
     <DeskStrip
       :work="work"
       :feedback="feedback"
-      :place="place"
+      :place="klass.place.value"
       :set-returned="store.setReturned"
-      @help="showsKeys = !showsKeys"
+      @help="toggle('keys')"
+      @undo="undo"
+      @redo="redo"
     />
+    <div class="second">
+      <ClassStrip :students="klass.students.value" :student="work.student.id" />
+      <PaceLine :students="klass.students.value" />
+    </div>
     <main class="middle">
       <WorkAndMargin
         ref="table"
+        :key="work.id"
         v-model:boxing="boxing"
         :work="work"
         :entries="entries"
         :focused="focused"
-        :target="target.chosen.value"
+        :target="chosen"
         :choosing="!returned"
         @pick="focusRibbon"
-        @choose="target.choose"
+        @choose="choose"
       >
         <template #above>
+          <MarginFilterBar :filter="filter" />
           <EarlierHead :earlier="earlier" movable :target="targetName" @here="putAt" />
           <InterruptedTake
             v-for="take in speaking.interrupted.value"
@@ -244,20 +355,39 @@ watch(recorder.speaking, () => (notice.value = undefined));
         </template>
         <template #entry="{ entry }">
           <p v-if="entry.id === SPEAKING" class="now" :class="`kind-${entry.kind}`">Listening …</p>
+          <section
+            v-else-if="entry.id === WRITING && writing.draft.value"
+            class="writing"
+            :class="`kind-${entry.kind}`"
+            :aria-label="`New remark about ${anchorName(entry.anchor)}`"
+          >
+            <RemarkForm
+              v-model="writing.draft.value"
+              :rubric="feedback.rubric"
+              :quote="entry.anchor.type === 'passage' ? entry.anchor.quote.exact : undefined"
+              @save="writing.save"
+              @cancel="writing.cancel"
+            />
+          </section>
           <DeskRibbon
-            v-for="remark in remarks.filter(({ id }) => id === entry.id)"
+            v-for="remark in filter.shown.value.filter(({ id }) => id === entry.id)"
             :key="remark.id"
+            :cutting="cutting === remark.id"
             :remark="remark"
             :submission="submission"
             :student="work.student.name"
+            :rubric="feedback.rubric"
+            :target="remark.id === focused ? ribbonTarget : undefined"
             :focused="remark.id === focused"
             :returned="returned"
             :answer="(reply) => actions.answer(remark, reply)"
+            @update:cutting="cutting = $event ? remark.id : undefined"
             @focus="focused = remark.id"
             @kind="actions.setKind(remark, $event)"
             @again="speaking.speakAgain(remark)"
             @aside="putAside(remark)"
             @mend="actions.mend(remark, $event)"
+            @amend="actions.amend(remark, $event)"
           />
           <EarlierRibbon
             v-for="one in earlierOf(entry.id)"
@@ -272,23 +402,35 @@ watch(recorder.speaking, () => (notice.value = undefined));
           />
         </template>
         <template #below>
-          <p v-if="entries.length === 0" class="empty">
-            Nothing is said yet. {{ howToChoose }}, hold the space bar and speak.
+          <p v-if="entries.length === 0 && !filter.active.value" class="empty">
+            Nothing is said yet. {{ choosing.how.value }}, hold the space bar and speak.
           </p>
           <AsideList v-if="!returned" :remarks="feedback.aside" @back="actions.bringBack" />
         </template>
       </WorkAndMargin>
-      <KeyList v-if="showsKeys" @close="showsKeys = false" />
-      <ScoreDrawer v-else :feedback="feedback" @score="actions.score" @points="actions.givePoints" />
+      <DeskDrawer
+        v-model="drawer"
+        :work="work"
+        :feedback="feedback"
+        :kind="speaking.nextKind.value"
+        :stamp-target="stampTarget"
+        @stamp="stamp"
+        @react="react"
+      />
     </main>
     <VoiceBar
       :target="hint"
       :kind="speaking.nextKind.value"
       :locked="returned"
       :notice="notice"
+      :budget="work.budget"
+      :counting="speaking.counting.value"
+      :reactable="choosing.target.value !== undefined"
       @press="press"
       @kind="setKind"
-      @undo="undo"
+      @undo="wayBack"
+      @react="react"
+      @open="openForm"
     />
   </div>
   <StateNote v-else class="loading" :busy="!error" :error="error" @retry="load" />
@@ -297,8 +439,15 @@ watch(recorder.speaking, () => (notice.value = undefined));
 <style scoped>
 .desk {
   display: grid;
-  grid-template: 48px minmax(0, 1fr) 68px / minmax(0, 1fr);
+  grid-template: 48px 32px minmax(0, 1fr) 68px / minmax(0, 1fr);
   height: 100dvh;
+}
+.second {
+  display: flex;
+  gap: 20px;
+  justify-content: space-between;
+  padding: 0 16px 0 8px;
+  border-bottom: 1px solid var(--hairline);
 }
 .middle {
   display: grid;
@@ -310,6 +459,12 @@ watch(recorder.speaking, () => (notice.value = undefined));
   font-weight: 600;
   padding: 6px 10px;
   border-left: 3px solid var(--kind);
+}
+.writing {
+  padding: 4px 10px 10px;
+  background: var(--paper);
+  border: 1px solid var(--kind);
+  border-radius: 4px;
 }
 .empty {
   color: var(--quiet);

@@ -1,14 +1,26 @@
 <script setup lang="ts">
-import type { Kind, Remark } from '#contract/remarks';
-import { mdiMicrophoneOutline, mdiTrashCanOutline } from '@mdi/js';
-import { computed } from 'vue';
+import type { Anchor } from '#core/anchor';
+import type { Rubric } from '#core/grading';
+import type { Remark, RemarkChange } from '#contract/remarks';
+import {
+  mdiContentCut,
+  mdiMagnifyMinusOutline,
+  mdiMagnifyPlusOutline,
+  mdiMicrophoneOutline,
+  mdiPencilOutline,
+  mdiTrashCanOutline,
+} from '@mdi/js';
+import { computed, ref } from 'vue';
 import type { KeptSound } from '../shared/changes.ts';
-import { KINDS, kindInfo } from '../shared/kinds.ts';
+import { useMarginKey } from '../shared/margin-key.ts';
 import ReplyBox from '../shared/margin/ReplyBox.vue';
 import ReplyThread from '../shared/margin/ReplyThread.vue';
 import RibbonFrame from '../shared/margin/RibbonFrame.vue';
 import { useSpeakingReply } from '../shared/margin/use-speaking-reply.ts';
 import { dayAndTime } from '../shared/time.ts';
+import { draftOf, type Draft } from './draft.ts';
+import RemarkForm from './RemarkForm.vue';
+import SoundEditor from './SoundEditor.vue';
 import TranscriptField from './TranscriptField.vue';
 
 /** A remark on the teacher's desk. */
@@ -18,11 +30,30 @@ const props = defineProps<{
   focused: boolean;
   returned: boolean;
   student: string;
+  rubric: Rubric;
+  /** What is chosen in the work and what it is called, so that the remark can be put there. */
+  target?: { anchor: Anchor; name: string } | undefined;
   answer: (reply: { text: string; sound: KeptSound | null }) => Promise<void>;
 }>();
-defineEmits<{ focus: []; kind: [kind: Kind]; again: []; aside: []; mend: [text: string] }>();
+const emit = defineEmits<{
+  focus: [];
+  kind: [kind: string];
+  again: [];
+  aside: [];
+  mend: [text: string];
+  amend: [change: RemarkChange];
+}>();
+/** Whether its sound is being edited. */
+const cutting = defineModel<boolean>('cutting', { default: false });
 
+const SIZE_STEP = 0.5;
+
+const margin = useMarginKey();
 const speaking = useSpeakingReply(() => props.remark.id);
+const draft = ref<Draft>();
+const entry = computed(() => margin.entry(props.remark.kind));
+const quote = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.anchor.quote.exact : undefined));
+const stamp = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.stamp : null));
 const heard = computed(() => {
   const { heard } = props.remark;
   if (!heard) return `Not heard by ${props.student} yet`;
@@ -30,6 +61,24 @@ const heard = computed(() => {
     ? `Heard ${dayAndTime(heard.finishedAt)}`
     : `Begun ${dayAndTime(heard.begunAt)}, not to the end`;
 });
+
+/** Only what was changed, so that two teachers do not overwrite each other. */
+function save(): void {
+  if (!draft.value) return;
+  const before = draftOf(props.remark).content;
+  const change = Object.fromEntries(
+    Object.entries(draft.value.content).filter(
+      ([name, value]) => JSON.stringify(value) !== JSON.stringify(before[name as keyof typeof before]),
+    ),
+  );
+  if (Object.keys(change).length > 0) emit('amend', change);
+  draft.value = undefined;
+}
+
+function resize(by: number): void {
+  if (!stamp.value) return;
+  emit('amend', { stamp: { ...stamp.value, size: Math.min(8, Math.max(1, stamp.value.size + by)) } });
+}
 </script>
 
 <template>
@@ -37,18 +86,13 @@ const heard = computed(() => {
     <template v-if="!returned" #kind>
       <v-menu>
         <template #activator="{ props: menu }">
-          <button
-            v-bind="menu"
-            type="button"
-            class="kind"
-            :aria-label="`Kind: ${kindInfo(remark.kind).name}. Change it`"
-          >
-            <span aria-hidden="true">{{ kindInfo(remark.kind).glyph }}</span> {{ kindInfo(remark.kind).name }}
+          <button v-bind="menu" type="button" class="kind" :aria-label="`Kind: ${entry.name}. Change it`">
+            <span aria-hidden="true">{{ entry.glyph }}</span> {{ entry.name }}
           </button>
         </template>
         <v-list density="compact">
           <v-list-item
-            v-for="info in KINDS"
+            v-for="info in margin.key.value"
             :key="info.kind"
             :class="`kind-${info.kind}`"
             @click="$emit('kind', info.kind)"
@@ -59,7 +103,21 @@ const heard = computed(() => {
       </v-menu>
     </template>
     <template v-if="!returned" #actions>
+      <template v-if="stamp">
+        <v-btn :icon="mdiMagnifyMinusOutline" size="28" aria-label="Smaller stamp" @click.stop="resize(-SIZE_STEP)" />
+        <v-btn :icon="mdiMagnifyPlusOutline" size="28" aria-label="Larger stamp" @click.stop="resize(SIZE_STEP)" />
+      </template>
       <v-btn
+        v-if="remark.sound && !remark.sound.picture"
+        :icon="mdiContentCut"
+        size="28"
+        aria-label="Edit the sound of this remark"
+        title="Trim and cut (E)"
+        :aria-expanded="cutting"
+        @click.stop="cutting = !cutting"
+      />
+      <v-btn
+        v-if="remark.sound"
         :icon="mdiMicrophoneOutline"
         size="28"
         aria-label="Speak this remark again"
@@ -67,16 +125,54 @@ const heard = computed(() => {
         @click.stop="$emit('again')"
       />
       <v-btn
+        :icon="mdiPencilOutline"
+        size="28"
+        aria-label="Write on this remark"
+        title="Text, link, name, tags"
+        :aria-expanded="draft !== undefined"
+        @click.stop="draft = draft ? undefined : draftOf(remark)"
+      />
+      <v-btn
         :icon="mdiTrashCanOutline"
         size="28"
         aria-label="Put this remark aside"
-        title="Put aside"
+        title="Put aside (Delete)"
         @click.stop="$emit('aside')"
       />
     </template>
-    <TranscriptField :remark="remark.id" :transcript="remark.transcript" @mend="$emit('mend', $event)" />
+    <TranscriptField
+      v-if="remark.sound"
+      :remark="remark.id"
+      :transcript="remark.transcript"
+      @mend="$emit('mend', $event)"
+    />
+    <SoundEditor v-if="cutting && remark.sound" :remark="remark" @close="cutting = false" />
+    <RemarkForm
+      v-if="draft"
+      v-model="draft"
+      existing
+      :rubric="rubric"
+      :quote="quote"
+      @save="save"
+      @cancel="draft = undefined"
+    />
+    <v-btn
+      v-if="focused && !returned && target"
+      class="here"
+      size="x-small"
+      variant="outlined"
+      @mousedown.prevent
+      @click.stop="$emit('amend', { anchor: target.anchor })"
+    >
+      Move it to {{ target.name }}
+    </v-btn>
     <template v-if="returned">
-      <p class="heard" :class="{ open: !remark.heard?.finishedAt }">{{ heard }}</p>
+      <p v-if="remark.suggestion !== null" class="heard">
+        {{ remark.takenAt ? `Taken over ${dayAndTime(remark.takenAt)}` : 'Not taken over yet' }}
+      </p>
+      <p v-if="remark.sound && !remark.private" class="heard" :class="{ open: !remark.heard?.finishedAt }">
+        {{ heard }}
+      </p>
       <ReplyThread :replies="remark.replies" />
       <ReplyBox
         v-if="speaking || (focused && remark.replies.length > 0)"
@@ -103,5 +199,13 @@ const heard = computed(() => {
 }
 .heard.open {
   color: var(--ink);
+}
+.here {
+  margin-top: 8px;
+}
+.here :deep(.v-btn__content) {
+  max-width: 230px;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 </style>

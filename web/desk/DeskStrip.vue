@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import type { Feedback, Place, Work } from '#contract/submissions';
-import { mdiChevronLeft, mdiChevronRight, mdiKeyboardOutline } from '@mdi/js';
+import type { Feedback, Work } from '#contract/submissions';
+import { mdiChevronLeft, mdiChevronRight, mdiKeyboardOutline, mdiRedo, mdiUndo } from '@mdi/js';
 import OutboxState from '../shared/OutboxState.vue';
+import { useSitting } from '../shared/sitting.ts';
 import VersionMenu from '../shared/VersionMenu.vue';
+import type { Place } from './class-place.ts';
 import ReturnPanel from './ReturnPanel.vue';
 
 defineProps<{
@@ -11,10 +13,11 @@ defineProps<{
   place: Place | undefined;
   setReturned: (returned: boolean) => Promise<void>;
 }>();
-defineEmits<{ help: [] }>();
+defineEmits<{ help: []; undo: []; redo: [] }>();
 
-const deskOf = (submission: string | null | undefined) =>
-  submission ? { name: 'desk', params: { submission } } : undefined;
+const sitting = useSitting();
+
+const deskOf = (submission: string | undefined) => (submission ? { name: 'desk', params: { submission } } : undefined);
 </script>
 
 <template>
@@ -44,6 +47,21 @@ const deskOf = (submission: string | null | undefined) =>
     <VersionMenu :work="work" route="desk" />
     <span v-if="feedback.returnedAt" class="flag">returned</span>
     <OutboxState class="saved" />
+    <v-btn
+      :icon="mdiUndo"
+      size="32"
+      :disabled="!sitting.next"
+      :aria-label="sitting.next ? `Undo: ${sitting.next.label}` : 'Nothing to undo'"
+      :title="sitting.next ? `Undo: ${sitting.next.label} (Ctrl + Z)` : undefined"
+      @click="$emit('undo')"
+    />
+    <v-btn
+      :icon="mdiRedo"
+      size="32"
+      :disabled="!sitting.nextRedo"
+      :aria-label="sitting.nextRedo ? `Do again: ${sitting.nextRedo.label}` : 'Nothing to do again'"
+      @click="$emit('redo')"
+    />
     <v-btn :icon="mdiKeyboardOutline" size="32" aria-label="Show the keys" title="Keys (?)" @click="$emit('help')" />
     <ReturnPanel :feedback="feedback" :student="work.student.name" :set-returned="setReturned" />
   </header>

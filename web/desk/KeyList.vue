@@ -1,33 +1,44 @@
 <script setup lang="ts">
-import { mdiClose } from '@mdi/js';
-import { DESK_KEYS } from './use-desk-keys.ts';
+import DeskPanel from './DeskPanel.vue';
+import { DESK_KEYS, useLetterKeys } from './use-desk-keys.ts';
 
 defineEmits<{ close: [] }>();
+
+const letters = useLetterKeys();
 </script>
 
 <template>
-  <aside class="keys" aria-label="Keys">
-    <h2>Keys <v-btn :icon="mdiClose" size="28" aria-label="Hide the keys" @click="$emit('close')" /></h2>
+  <DeskPanel title="Keys" @close="$emit('close')">
+    <label>
+      <input v-model="letters" type="checkbox" />
+      Letters and digits are keys
+    </label>
+    <p class="quiet">
+      Switch them off if they get in the way of a screen reader or of dictation. There is a button for everything.
+    </p>
     <dl>
       <template v-for="[key, meaning] in DESK_KEYS" :key="key">
         <dt>{{ key }}</dt>
         <dd>{{ meaning }}</dd>
       </template>
     </dl>
-  </aside>
+  </DeskPanel>
 </template>
 
 <style scoped>
-.keys {
-  padding: 14px 16px;
-  overflow-y: auto;
-  background: var(--paper);
-  border-left: 1px solid var(--hairline);
-}
-h2 {
+label {
   display: flex;
-  justify-content: space-between;
-  font-size: 15px;
+  gap: 8px;
+  align-items: center;
+}
+input {
+  accent-color: var(--ink);
+  width: 16px;
+  height: 16px;
+}
+.quiet {
+  color: var(--quiet);
+  font-size: 13px;
 }
 dt {
   margin-top: 10px;

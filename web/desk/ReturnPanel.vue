@@ -16,9 +16,11 @@ const busy = ref(false);
 const error = ref<string>();
 const returned = computed(() => props.feedback.returnedAt !== null);
 
-const remarks = computed(() => props.feedback.remarks.length);
+const given = computed(() => props.feedback.remarks.filter((remark) => !remark.private));
+const remarks = computed(() => given.value.length);
+const hidden = computed(() => props.feedback.remarks.length - remarks.value);
 const unscored = computed(() => total(props.feedback).missing.length);
-const silent = computed(() => props.feedback.remarks.filter(({ transcript }) => !transcript?.text).length);
+const silent = computed(() => given.value.filter(({ sound, transcript }) => sound && !transcript?.text).length);
 
 onClickOutside(root, () => (open.value = false));
 
@@ -64,6 +66,9 @@ async function go(next: boolean): Promise<void> {
           </li>
           <li v-else>the scores and the grade</li>
         </ul>
+        <p v-if="hidden > 0" class="quiet">
+          {{ hidden === 1 ? '1 private note stays' : `${hidden} private notes stay` }} among the teachers.
+        </p>
         <p v-if="silent > 0" class="quiet">
           {{ silent === 1 ? '1 remark has' : `${silent} remarks have` }} no transcript.
         </p>

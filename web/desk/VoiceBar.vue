@@ -1,67 +1,61 @@
 <script setup lang="ts">
-import { clock, levelDbfs } from '#core/audio';
-import type { Kind } from '#contract/remarks';
-import { mdiMicrophone, mdiStop } from '@mdi/js';
-import { useRafFn } from '@vueuse/core';
-import { computed, ref, useTemplateRef, watch } from 'vue';
+import { mdiDotsHorizontal, mdiMicrophone, mdiPause, mdiRecord, mdiStop } from '@mdi/js';
+import { computed, useTemplateRef, watchEffect } from 'vue';
 import { useRecorder } from '../recorder/use-recorder.ts';
-import { KINDS } from '../shared/kinds.ts';
+import RateButton from '../shared/RateButton.vue';
+import KindChoice from './KindChoice.vue';
+import LiveWave from './LiveWave.vue';
 import type { Notice } from './notice.ts';
 
-/** Along the bottom of the desk: record, live waveform, time against the budget, microphone. */
-const props = defineProps<{ target: string; kind: Kind; locked: boolean; notice: Notice | undefined }>();
-const emit = defineEmits<{ press: []; kind: [kind: Kind]; undo: [] }>();
+/** Along the bottom of the desk: record, live waveform, time against the budget, and all else that a remark can be. */
+const props = defineProps<{
+  target: string;
+  kind: string;
+  locked: boolean;
+  notice: Notice | undefined;
+  budget: number | null;
+  /** Seconds that are being counted before the recording begins. */
+  counting: number;
+  /** Whether something is chosen that can be reacted to. */
+  reactable: boolean;
+}>();
+const emit = defineEmits<{
+  press: [];
+  kind: [index: number];
+  undo: [];
+  react: [emoji: string];
+  open: [form: (typeof FORMS)[number]['form'] | 'emoji' | 'microphone'];
+}>();
 
-/** Common practice; it never cuts. */
-const BUDGET_SECONDS = 30;
-const BAR_WIDTH = 4;
-const LOUDEST_DBFS = -6;
-const QUIETEST_DBFS = -54;
+const QUICK = ['👍', '👏', '💡', '❓', '❤️'] as const;
+const FORMS = [
+  { form: 'write', title: 'Write a remark', key: 'T' },
+  { form: 'suggest', title: 'Suggest other words', key: 'G' },
+  { form: 'private', title: 'Private note, for teachers only', key: '' },
+  { form: 'stamp', title: 'Stamp', key: 'X' },
+  { form: 'emoji', title: 'React with an emoji', key: 'R' },
+  { form: 'camera', title: 'Camera note: picture and voice', key: '' },
+  { form: 'screen', title: 'Screen note: screen and voice', key: '' },
+  { form: 'kinds', title: 'Change the margin key', key: '' },
+] as const;
 
 const recorder = useRecorder();
-const canvas = useTemplateRef('canvas');
-const seconds = ref(0);
-const levels: number[] = [];
-const samples = new Float32Array(2048);
-const over = computed(() => seconds.value > BUDGET_SECONDS);
+const preview = useTemplateRef<HTMLVideoElement>('preview');
+const paused = computed(() => recorder.status.value === 'paused');
+const finishing = computed(() => recorder.status.value === 'finishing' && recorder.progress.value > 0);
 
-const { pause, resume } = useRafFn(
-  () => {
-    seconds.value = (performance.now() - recorder.begunAt.value) / 1000;
-    recorder.read(samples);
-    levels.push(levelDbfs(samples));
-    draw();
-  },
-  { immediate: false, fpsLimit: 20 },
-);
-
-watch(recorder.speaking, (speaking) => {
-  if (!speaking) return pause();
-  levels.length = 0;
-  seconds.value = 0;
-  resume();
+watchEffect(() => {
+  if (preview.value) preview.value.srcObject = recorder.picture.value ?? null;
 });
-
-function draw(): void {
-  const element = canvas.value;
-  const context = element?.getContext('2d');
-  if (!element || !context) return;
-  element.width = element.clientWidth * devicePixelRatio;
-  element.height = element.clientHeight * devicePixelRatio;
-  context.scale(devicePixelRatio, devicePixelRatio);
-  context.fillStyle = getComputedStyle(element).color;
-  const { clientWidth: width, clientHeight: height } = element;
-  levels.slice(-Math.floor(width / BAR_WIDTH)).forEach((level, index) => {
-    const loudness = Math.min(1, Math.max(0, (level - QUIETEST_DBFS) / (LOUDEST_DBFS - QUIETEST_DBFS)));
-    const bar = Math.max(2, loudness * height);
-    context.fillRect(index * BAR_WIDTH, (height - bar) / 2, BAR_WIDTH - 1.5, bar);
-  });
-}
 
 const hint = computed(() => {
   if (props.locked) return 'This work is with its student. Take it back to change what you said.';
   if (recorder.status.value === 'opening') return 'Opening the microphone. Your browser may ask you to allow it.';
   return props.target;
+});
+const microphone = computed(() => {
+  if (recorder.practising.value) return 'Practice microphone';
+  return recorder.status.value === 'off' ? 'Microphone off' : 'Microphone on';
 });
 </script>
 
@@ -76,53 +70,83 @@ const hint = computed(() => {
       variant="flat"
       :disabled="locked"
       :aria-label="recorder.speaking.value ? 'Stop recording' : 'Record a remark'"
-      :aria-pressed="recorder.speaking.value"
       @mousedown.prevent
       @click="emit('press')"
     />
-    <div v-if="recorder.speaking.value" class="live">
-      <canvas ref="canvas" aria-hidden="true" />
-      <span class="figures time" :class="{ over }" role="timer"
-        >{{ clock(seconds) }} <small>of {{ clock(BUDGET_SECONDS) }}</small></span
-      >
-    </div>
-    <div v-else class="words" role="status">
-      <p v-if="recorder.problem.value" class="problem">{{ recorder.problem.value }}</p>
-      <p v-else-if="notice" class="notice">
-        {{ notice.text }} <v-btn v-if="notice.undo" size="small" variant="outlined" @click="emit('undo')">Undo</v-btn>
-      </p>
-      <p v-else class="hint">{{ hint }}</p>
-    </div>
-    <div v-if="!locked" class="key" role="radiogroup" aria-label="Kind of the next remark" @mousedown.prevent>
-      <button
-        v-for="(info, index) in KINDS"
-        :key="info.kind"
-        type="button"
-        role="radio"
-        :aria-checked="info.kind === kind"
-        :class="`kind-${info.kind}`"
-        @click="emit('kind', info.kind)"
-      >
-        <span aria-hidden="true">{{ info.glyph }}</span> {{ info.name }} <kbd>{{ index + 1 }}</kbd>
-      </button>
-    </div>
+    <template v-if="recorder.speaking.value">
+      <v-btn
+        :icon="paused ? mdiRecord : mdiPause"
+        size="36"
+        :aria-label="paused ? 'Go on recording' : 'Pause recording'"
+        @mousedown.prevent
+        @click="paused ? recorder.resume() : recorder.pause()"
+      />
+      <video v-if="recorder.picture.value" ref="preview" class="preview" autoplay muted playsinline />
+      <div class="live">
+        <p v-if="finishing" role="status">Levelling … {{ Math.round(recorder.progress.value * 100) }} %</p>
+        <LiveWave :budget="budget" />
+        <span v-if="paused" class="paused" role="status">paused</span>
+      </div>
+      <v-btn size="small" variant="outlined" @mousedown.prevent @click="recorder.discard()">Throw away</v-btn>
+    </template>
+    <p v-else-if="counting > 0" class="words counting figures" role="status">{{ counting }}</p>
+    <template v-else>
+      <div class="words" role="status">
+        <p v-if="recorder.problem.value" class="problem">{{ recorder.problem.value }}</p>
+        <p v-else-if="notice" class="notice">
+          {{ notice.text }}
+          <v-btn v-if="notice.undo" size="small" variant="outlined" @click="emit('undo')">{{
+            notice.way ?? 'Undo'
+          }}</v-btn>
+        </p>
+        <p v-else class="hint">{{ hint }}</p>
+      </div>
+      <template v-if="!locked">
+        <div v-if="reactable" class="quick" role="group" aria-label="React" @mousedown.prevent>
+          <button
+            v-for="emoji in QUICK"
+            :key="emoji"
+            type="button"
+            :aria-label="`React with ${emoji}`"
+            @click="emit('react', emoji)"
+          >
+            {{ emoji }}
+          </button>
+        </div>
+        <v-menu location="top end">
+          <template #activator="{ props: menu }">
+            <v-btn
+              v-bind="menu"
+              :icon="mdiDotsHorizontal"
+              size="36"
+              aria-label="Other remarks than spoken ones"
+              title="Write, suggest, stamp …"
+              @mousedown.prevent
+            />
+          </template>
+          <v-list density="compact">
+            <v-list-item
+              v-for="{ form, title, key } in FORMS"
+              :key="form"
+              @mousedown.prevent
+              @click="emit('open', form)"
+            >
+              <span class="form">{{ title }}</span> <kbd v-if="key">{{ key }}</kbd>
+            </v-list-item>
+          </v-list>
+        </v-menu>
+      </template>
+    </template>
+    <KindChoice v-if="!locked" :kind="kind" @kind="emit('kind', $event)" />
+    <RateButton />
     <v-btn
       v-if="!locked"
       size="small"
       class="microphone"
       :disabled="recorder.speaking.value"
-      @click="recorder.usePractice(!recorder.practising.value)"
+      @click="emit('open', 'microphone')"
     >
-      {{
-        recorder.practising.value
-          ? 'Practice microphone'
-          : recorder.status.value === 'off'
-            ? 'Microphone off'
-            : 'Microphone on'
-      }}
-      <span class="visually-hidden"
-        >: switch to the {{ recorder.practising.value ? 'real' : 'practice' }} microphone</span
-      >
+      {{ microphone }}<span class="visually-hidden">: choose and check it</span>
     </v-btn>
   </footer>
 </template>
@@ -131,7 +155,7 @@ const hint = computed(() => {
 .bar {
   display: flex;
   align-items: center;
-  gap: 16px;
+  gap: 12px;
   height: 68px;
   padding: 0 20px;
   background: var(--paper);
@@ -149,60 +173,51 @@ const hint = computed(() => {
   display: flex;
   flex: 1;
   align-items: center;
-  gap: 16px;
+  gap: 12px;
   min-width: 0;
 }
-canvas {
-  flex: 1;
-  min-width: 0;
-  height: 44px;
-  color: var(--kind);
-}
-.time {
-  font-size: 18px;
-  white-space: nowrap;
-}
-.time small {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.over {
-  color: rgb(var(--v-theme-error));
+.preview {
+  height: 60px;
+  border-radius: 4px;
+  background: #000;
 }
 .words {
   flex: 1;
   min-width: 0;
 }
+.counting {
+  color: var(--kind);
+  font-size: 32px;
+  font-weight: 650;
+}
 .hint,
 .notice {
+  display: -webkit-box;
   overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
 }
 .problem {
   color: rgb(var(--v-theme-error));
 }
-.key {
+.quick {
   display: flex;
-  gap: 4px;
 }
-.key button {
-  padding: 4px 8px;
-  color: var(--kind);
-  font-weight: 600;
-  font-size: 13px;
-  border: 1px solid transparent;
+.quick button {
+  width: 30px;
+  height: 30px;
+  font-size: 18px;
   border-radius: 4px;
-  white-space: nowrap;
 }
-.key button[aria-checked='true'] {
-  border-color: var(--kind);
+.quick button:hover {
+  background: var(--ground);
+}
+.form {
+  margin-right: 24px;
 }
 kbd {
-  margin-left: 2px;
   color: var(--quiet);
   font: inherit;
-  font-weight: 400;
 }
 .microphone {
   flex: none;

@@ -2,4 +2,6 @@
 export interface Notice {
   text: string;
   undo?: () => Promise<void>;
+  /** What the button of the way back says, where it is not “Undo”. */
+  way?: string;
 }

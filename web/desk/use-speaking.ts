@@ -1,50 +1,142 @@
 import type { Anchor } from '#core/anchor';
-import type { Kind, Remark } from '#contract/remarks';
-import { onBeforeUnmount, ref, watch } from 'vue';
+import { EMPTY_CONTENT, type Remark } from '#contract/remarks';
+import type { Sound } from '#contract/sound';
+import { useLocalStorage } from '@vueuse/core';
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
 import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
-import { useRecorder, type Take } from '../recorder/use-recorder.ts';
+import { useRecorder, type Preview, type Take } from '../recorder/use-recorder.ts';
 import { usePlayer } from '../shared/player.ts';
+import { useSession } from '../shared/session.ts';
+import { freshSound } from '../shared/sound-url.ts';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
 
 interface Options {
   submission: () => string;
   /** Called with the new remark when it stands in the margin. */
   onSaid: (remark: string) => void;
+  /** A take was thrown away; `back` keeps it after all. */
+  onThrown: (back: () => Promise<void>) => void;
 }
 
+interface About {
+  anchor: Anchor;
+  kind: string;
+  picture?: Sound['picture'];
+  instead?: string;
+}
+
+/** Seconds in which a take that was thrown away can be brought back. */
+export const BRING_BACK_SECONDS = 8;
+
+/** Seconds that are counted before the recording begins; 0 where nobody wants that. */
+export const useCountdownSeconds = () => useLocalStorage('countdown', 0);
+
 /** From the key to the ribbon: what a take becomes on the desk. */
-export function useSpeaking({ submission, onSaid }: Options) {
+export function useSpeaking({ submission, onSaid, onThrown }: Options) {
   const recorder = useRecorder();
+  const session = useSession();
   const player = usePlayer();
   const actions = useFeedbackActions();
-  const nextKind = ref<Kind>('strength');
+  const nextKind = ref('strength');
   const takes = useInterruptedTakes(submission, 'remark', keep);
+  const countdownSeconds = useCountdownSeconds();
+  /** Seconds that are left before the recording begins. */
+  const counting = ref(0);
+  let counted: ((go: boolean) => void) | undefined;
 
-  const speak = (anchor: Anchor): Promise<void> => run({ anchor, kind: nextKind.value });
+  const speak = (anchor: Anchor, picture: Sound['picture'] = null): Promise<void> =>
+    run({ anchor, kind: nextKind.value, picture });
 
   /** The new take stands in the place of the old one, which is put aside. */
   const speakAgain = ({ id, anchor, kind }: Remark): Promise<void> => run({ anchor, kind, instead: id });
 
-  async function run(about: { anchor: Anchor; kind: Kind; instead?: string }): Promise<void> {
+  async function run(about: About): Promise<void> {
     player.stop();
-    const take = await recorder.record({ type: 'remark', submission: submission(), ...about });
-    if (take) await keep(take);
+    const work = submission();
+    if (!(await countDown())) return;
+    const take = await recorder.record({ type: 'remark', submission: work, ...about });
+    if (!take) return;
+    if (take.thrown) offerBack(take);
+    else await keep(take);
   }
 
-  async function keep({ id, purpose, sound }: Take): Promise<void> {
+  /** @returns whether to begin; `hush` in between says no */
+  async function countDown(): Promise<boolean> {
+    if (counting.value > 0) return false;
+    const left = new Promise<boolean>((resolve) => (counted = resolve));
+    counting.value = countdownSeconds.value;
+    if (counting.value === 0) return true;
+    const timer = setInterval(() => {
+      if (--counting.value === 0) counted?.(true);
+    }, 1000);
+    const go = await left;
+    clearInterval(timer);
+    counting.value = 0;
+    return go;
+  }
+
+  function hush(): void {
+    counted?.(false);
+    recorder.stop();
+  }
+
+  function offerBack(take: Take): void {
+    const timer = setTimeout(() => void recorder.kept(take), BRING_BACK_SECONDS * 1000);
+    onThrown(async () => {
+      clearTimeout(timer);
+      await keep(take);
+    });
+  }
+
+  async function keep({ id, purpose, sound, edit, original }: Take): Promise<void> {
     if (purpose.type !== 'remark') return;
     const { anchor, kind, instead } = purpose;
-    await actions.say(purpose.submission, { id, anchor, kind, sound, instead });
+    await actions.make(purpose.submission, { id, anchor, kind, sound, edit, instead });
+    if (purpose.submission === submission() && fresh.value?.id !== id) onSaid(id);
+    if (original) await actions.keepOriginal(purpose.submission, id, await original);
     await recorder.kept({ id });
-    if (purpose.submission === submission()) onSaid(id);
   }
 
+  /** The remark that is being made of a take: it can be heard, but has no file yet. */
+  const fresh = computed((): Remark | undefined => {
+    const preview = recorder.preview.value;
+    if (preview?.purpose.type !== 'remark' || preview.purpose.submission !== submission()) return undefined;
+    return freshRemark(preview, preview.purpose, session.person!);
+  });
+  watch(fresh, (remark) => {
+    if (!remark) return;
+    onSaid(remark.id);
+    void nextTick(() => performance.measure('let-go-to-ribbon', 'let-go'));
+  });
+
   // Whoever goes on to another work has said what they wanted to say about this one.
-  watch(submission, () => recorder.stop());
+  watch(submission, hush);
   onBeforeUnmount(() => {
-    recorder.stop();
+    hush();
     recorder.cool();
   });
 
-  return { nextKind, speak, speakAgain, ...takes };
+  return { nextKind, fresh, speak, speakAgain, hush, counting, ...takes };
 }
+
+type RemarkPurpose = Extract<Preview['purpose'], { type: 'remark' }>;
+
+const freshRemark = (
+  { id, wav, duration, peaks }: Preview,
+  { anchor, kind }: RemarkPurpose,
+  author: Remark['author'],
+): Remark => ({
+  ...EMPTY_CONTENT,
+  id,
+  author: { id: author.id, name: author.name },
+  kind,
+  anchor,
+  sound: freshSound(id, wav, { duration, peaks, picture: null }),
+  edit: null,
+  file: null,
+  transcript: null,
+  madeAt: new Date().toISOString(),
+  takenAt: null,
+  heard: null,
+  replies: [],
+});

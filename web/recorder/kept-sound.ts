@@ -1,34 +1,73 @@
 import { peaks } from '#core/audio';
 import type { Microphone } from '#contract/sound';
+import type { SoundEdit } from '#contract/sound';
 import type { KeptSound } from '../shared/changes.ts';
+import { hexDigest } from '../shared/digest.ts';
+import { canRender, decode, renderSound, type Telling } from './sound-work.ts';
 
 const PEAKS = 200;
 const SHORTEST_SECONDS = 0.1;
 /** An encoder's file head without any sound is smaller than this. */
 const LEAST_BYTES = 300;
 
+export interface RenderedTake {
+  sound: KeptSound;
+  /** What of the original is heard; null where the sound is the original. */
+  edit: SoundEdit | null;
+}
+
+/** The practice sentence begins earlier in a recording whose beginning was taken away. */
+const shifted = (microphone: Microphone, { kept }: SoundEdit): Microphone =>
+  microphone.type === 'practice'
+    ? { ...microphone, from: Math.max(0, microphone.from - (kept[0]?.start ?? 0)) }
+    : microphone;
+
+/** A fresh take out of its samples: trimmed, levelled and encoded; undefined where there is no sound in it. */
+export async function renderedTake(
+  samples: Float32Array<ArrayBuffer>,
+  rate: number,
+  microphone: Microphone,
+  telling?: Telling,
+): Promise<RenderedTake | undefined> {
+  if (samples.length / rate < SHORTEST_SECONDS) return undefined;
+  const { blob, sha256, duration, peaks, edit } = await renderSound(samples, rate, undefined, telling);
+  const sound = { blob, sha256, duration, peaks, microphone: shifted(microphone, edit), picture: null };
+  return { sound, edit };
+}
+
 /**
- * Measures a recording: how long it is, how it looks, and what it is called. One that this browser cannot decode is kept
- * all the same, without an outline.
+ * A recording as the encoder made it. One that this browser cannot decode is kept all the same, without an outline.
  * @param clockSeconds how long it is by the clock
  * @returns undefined where there is no sound in it
  */
 export async function keptSound(
-  context: BaseAudioContext,
   blob: Blob,
   microphone: Microphone,
   clockSeconds: number,
+  picture: KeptSound['picture'] = null,
 ): Promise<KeptSound | undefined> {
   if (blob.size < LEAST_BYTES) return undefined;
   const bytes = await blob.arrayBuffer();
   const sha256 = await hexDigest(bytes);
-  const decoded = await context.decodeAudioData(bytes).catch(() => undefined);
-  const duration = decoded?.duration ?? clockSeconds;
+  const decoded = await decode(bytes).catch(() => undefined);
+  const duration = decoded ? decoded.samples.length / decoded.rate : clockSeconds;
   if (duration < SHORTEST_SECONDS) return undefined;
-  return { blob, sha256, duration, peaks: decoded ? peaks(decoded.getChannelData(0), PEAKS) : [0], microphone };
+  return { blob, sha256, duration, peaks: decoded ? peaks(decoded.samples, PEAKS) : [0], microphone, picture };
 }
 
-async function hexDigest(bytes: ArrayBuffer): Promise<string> {
-  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
-  return Array.from(digest, (byte) => byte.toString(16).padStart(2, '0')).join('');
+/** Makes of the encoder's file what a take becomes: rendered where the browser can, as it is elsewhere. */
+export async function takeOfBlob(
+  blob: Blob,
+  microphone: Microphone,
+  clockSeconds: number,
+  picture: KeptSound['picture'] = null,
+): Promise<RenderedTake | undefined> {
+  if (blob.size < LEAST_BYTES) return undefined;
+  if (canRender() && !picture) {
+    const { samples, rate } = await decode(await blob.arrayBuffer()).catch(() => ({ samples: undefined, rate: 0 }));
+    const rendered = samples && (await renderedTake(samples, rate, microphone).catch(() => undefined));
+    if (rendered) return rendered;
+  }
+  const sound = await keptSound(blob, microphone, clockSeconds, picture);
+  return sound && { sound, edit: null };
 }

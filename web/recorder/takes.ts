@@ -1,11 +1,12 @@
 import type { Anchor } from '#core/anchor';
-import type { Kind } from '#contract/remarks';
-import type { Microphone } from '#contract/sound';
+import type { Microphone, Sound } from '#contract/sound';
 import { browserStore } from '../shared/store.ts';
+
+type Picture = Sound['picture'];
 
 /** What a take is for, so that it can be kept even if the page is gone before it ends. */
 export type TakePurpose =
-  | { type: 'remark'; submission: string; anchor: Anchor; kind: Kind; instead?: string }
+  | { type: 'remark'; submission: string; anchor: Anchor; kind: string; picture?: Picture; instead?: string }
   | { type: 'reply'; submission: string; remark: string };
 
 /** A recording that is under way, or was when the page went away. */

@@ -1,14 +1,15 @@
-import { createGlobalState } from '@vueuse/core';
-import { computed, ref, shallowRef, type ComputedRef, type Ref } from 'vue';
-import type { Microphone } from '#contract/sound';
+import { createGlobalState, useLocalStorage } from '@vueuse/core';
+import { computed, ref, shallowRef, type ComputedRef, type Ref, type ShallowRef } from 'vue';
+import type { Microphone, SoundEdit } from '#contract/sound';
 import type { KeptSound } from '../shared/changes.ts';
 import { useSchool } from '../shared/school.ts';
 import { useSession } from '../shared/session.ts';
 import { ChunkKeeper } from './chunk-keeper.ts';
-import { keptSound } from './kept-sound.ts';
-import { isMissing, microphoneSentence, openMicrophone } from './microphone.ts';
+import { renderedTake, takeOfBlob, type RenderedTake } from './kept-sound.ts';
+import { isMissing, microphoneSentence, openMicrophone, openPicture, pictureSentence } from './microphone.ts';
 import { PracticeMicrophone } from './practice-microphone.ts';
-import { LEAD_SECONDS, SoundPath } from './sound-path.ts';
+import { LEAD_SECONDS, SoundPath, type Recording } from './sound-path.ts';
+import { canRender, warmUp, type Heard } from './sound-work.ts';
 import { beginTake, forgetTake, letGoOfTake, type TakePurpose, type UnfinishedTake } from './takes.ts';
 
 /** Nobody can say anything in less; it was a slip of the finger. */
@@ -19,12 +20,24 @@ const NOTHING_RECORDED = 'Nothing was recorded. Hold the key while you speak, an
 /** `lost`: the microphone went away in the middle. `leave`: the person left the page; the take is offered at the next visit. */
 type Ending = 'keep' | 'discard' | 'lost' | 'leave';
 
-export type RecorderStatus = 'off' | 'opening' | 'ready' | 'starting' | 'recording' | 'finishing';
+export type RecorderStatus = 'off' | 'opening' | 'ready' | 'starting' | 'recording' | 'paused' | 'finishing';
 
 export interface Take {
   id: string;
   purpose: TakePurpose;
   sound: KeptSound;
+  /** What of the original is heard; null where the sound is the original. */
+  edit: SoundEdit | null;
+  /** The recording as it was spoken, where the sound is a rendition of it. */
+  original: Promise<Blob> | undefined;
+  /** It was thrown away, and may be brought back. */
+  thrown: boolean;
+}
+
+/** A take between its last word and its file. */
+export interface Preview extends Pick<Heard, 'wav' | 'duration' | 'peaks'> {
+  id: string;
+  purpose: TakePurpose;
 }
 
 export interface Recorder {
@@ -35,15 +48,26 @@ export interface Recorder {
   speaking: ComputedRef<boolean>;
   /** What the running take is for. */
   purpose: Ref<TakePurpose | undefined>;
-  /** When the running take began, on the clock of `performance.now()`. */
-  begunAt: Ref<number>;
+  /** A take that can be heard already, while it is still being encoded. */
+  preview: ShallowRef<Preview | undefined>;
+  /** The camera or the screen, while it is recorded. */
+  picture: ShallowRef<MediaStream | undefined>;
+  /** How much of a long take has been levelled and encoded, from 0 to 1. */
+  progress: Ref<number>;
+  /** The microphone that was chosen, by the browser's identifier; empty where it is the system's choice. */
+  device: Ref<string>;
+  /** Seconds of the running take, without its pauses. */
+  seconds(): number;
   /** Opens the microphone, unless it is open; answers whether it is. */
   warm(): Promise<boolean>;
   /** Gives the microphone back to the system, as soon as no take is running. */
   cool(): void;
   usePractice(practise: boolean): Promise<boolean>;
+  useDevice(id: string): Promise<boolean>;
   /** Records until `stop` or `discard`; undefined where nothing was said. Call `kept` when the take is safe elsewhere. */
   record(purpose: TakePurpose): Promise<Take | undefined>;
+  pause(): void;
+  resume(): void;
   stop(): void;
   discard(): void;
   /** Ends the take without handing it out: it is offered at the next visit. */
@@ -52,6 +76,8 @@ export interface Recorder {
   /** Measures a take that a page before this one left behind. */
   recover(take: UnfinishedTake): Promise<Take | undefined>;
   read(samples: Float32Array<ArrayBuffer>): void;
+  /** What the microphone hears in so many seconds, for a try; kept nowhere. */
+  listen(seconds: number): Promise<{ samples: Float32Array<ArrayBuffer>; rate: number } | undefined>;
 }
 
 /** The one recorder of the app, with the one microphone. */
@@ -62,18 +88,25 @@ export const useRecorder = createGlobalState((): Recorder => {
   const problem = ref<string | null>(null);
   const practising = ref(false);
   const purpose = shallowRef<TakePurpose>();
-  const begunAt = ref(0);
-  const speaking = computed(() => ['starting', 'recording', 'finishing'].includes(status.value));
+  const preview = shallowRef<Preview>();
+  const picture = shallowRef<MediaStream>();
+  const progress = ref(0);
+  const device = useLocalStorage('microphone', '');
+  const speaking = computed(() => ['starting', 'recording', 'paused', 'finishing'].includes(status.value));
 
   let path: SoundPath | undefined;
   let practice: PracticeMicrophone | undefined;
   let stream: MediaStream | undefined;
   let opening: Promise<boolean> | undefined;
+  let recording: Recording | undefined;
   let busy = false;
   let cooling = false;
+  let begunAt = 0;
+  let pausedAt: number | undefined;
   let finish: (how: Ending) => void = () => undefined;
 
   const soundPath = (): SoundPath => (path ??= new SoundPath(new AudioContext({ latencyHint: 'interactive' })));
+  const seconds = (): number => ((pausedAt ?? performance.now()) - begunAt) / 1000;
 
   function warm(): Promise<boolean> {
     cooling = false;
@@ -89,8 +122,9 @@ export const useRecorder = createGlobalState((): Recorder => {
   async function open(): Promise<boolean> {
     try {
       const target = soundPath();
-      target.connect(practising.value ? await practiceSource(target) : await deviceSource(target));
+      await target.connect(practising.value ? await practiceSource(target) : await deviceSource(target));
       void target.context.resume();
+      warmUp();
       problem.value = null;
       status.value = 'ready';
       return true;
@@ -112,13 +146,13 @@ export const useRecorder = createGlobalState((): Recorder => {
   }
 
   async function deviceSource({ context }: SoundPath): Promise<AudioNode> {
-    stream = await openMicrophone();
+    stream = await openMicrophone(device.value || undefined);
     for (const track of stream.getAudioTracks()) track.addEventListener('ended', unplugged, { once: true });
     return new MediaStreamAudioSourceNode(context, { mediaStream: stream });
   }
 
   function unplugged(): void {
-    if (status.value === 'recording' || status.value === 'starting') finish('lost');
+    if (speaking.value) finish('lost');
     else status.value = 'off';
     problem.value = 'The microphone was unplugged. What you had said is kept. Plug it in again to go on.';
   }
@@ -131,10 +165,10 @@ export const useRecorder = createGlobalState((): Recorder => {
     status.value = 'off';
   }
 
-  async function usePractice(practise: boolean): Promise<boolean> {
+  async function reopen(choose: () => void): Promise<boolean> {
     if (busy) return false;
     cool();
-    practising.value = practise;
+    choose();
     return warm();
   }
 
@@ -149,33 +183,58 @@ export const useRecorder = createGlobalState((): Recorder => {
       if (!(await warm())) return undefined;
       if (released && !wasWarm) problem.value = 'The microphone is ready now. Hold the key and speak.';
       if (released) return undefined;
-      return await runTake(what, ended, pressedAt);
+      if (what.type === 'remark' && what.picture && !(await openPictureFor(what.picture))) return undefined;
+      return await runTake(what, ended, picture.value ? performance.now() : pressedAt);
     } catch {
       problem.value = 'The recording could not be made. Reload the page and try again; what was said before is kept.';
       return undefined;
     } finally {
       busy = false;
+      recording = undefined;
+      pausedAt = undefined;
       purpose.value = undefined;
+      closePicture();
       if (speaking.value) status.value = stream?.active || practising.value ? 'ready' : 'off';
       if (cooling) cool();
     }
   }
 
+  async function openPictureFor(what: 'camera' | 'screen'): Promise<boolean> {
+    try {
+      picture.value = await openPicture(what);
+      // The browser has a button of its own to end the sharing of a screen.
+      for (const track of picture.value.getVideoTracks()) track.addEventListener('ended', () => finish('keep'));
+      return true;
+    } catch (error) {
+      problem.value = pictureSentence(error, what);
+      return false;
+    }
+  }
+
+  function closePicture(): void {
+    for (const track of picture.value?.getTracks() ?? []) track.stop();
+    picture.value = undefined;
+  }
+
   async function runTake(what: TakePurpose, ended: Promise<Ending>, pressedAt: number): Promise<Take | undefined> {
-    const { context } = soundPath();
+    const { context, tap } = soundPath();
     status.value = 'starting';
     problem.value = null;
+    progress.value = 0;
     purpose.value = what;
-    begunAt.value = pressedAt;
+    preview.value = undefined;
+    begunAt = pressedAt;
     if (context.state !== 'running') await context.resume();
 
     const id = crypto.randomUUID();
     const chunks = new ChunkKeeper();
-    const recording = await soundPath().record((chunk) => chunks.keep(chunk));
-    const microphone = microphoneNow();
+    const running = await soundPath().record((chunk) => chunks.keep(chunk), picture.value);
+    recording = running;
+    tap?.begin();
+    const microphone = microphoneNow(picture.value ? 0 : LEAD_SECONDS);
     status.value = 'recording';
     performance.measure('record-key-to-recording', { start: pressedAt });
-    const { mediaType } = recording;
+    const { mediaType } = running;
     const startedAt = new Date().toISOString();
     const record = { id, person: session.person!.id, purpose: what, mediaType, microphone, startedAt };
     void beginTake(record).then(
@@ -184,30 +243,102 @@ export const useRecorder = createGlobalState((): Recorder => {
     );
 
     const how = await ended;
-    const seconds = (performance.now() - pressedAt) / 1000;
-    const wanted = how !== 'discard' && seconds >= SHORTEST_HOLD_SECONDS;
+    performance.mark('let-go');
+    const length = seconds();
+    const wanted = length >= SHORTEST_HOLD_SECONDS;
     status.value = 'finishing';
-    const blob = how === 'keep' && wanted ? await recording.stop() : await recording.end();
+    const samples = await tap?.end();
     practice?.hush();
-    if (how === 'leave' && wanted) {
-      letGoOfTake(id);
+    if (!wanted || how === 'leave') {
+      await running.end();
+      if (wanted) letGoOfTake(id);
+      else await forgetTake(id).catch(() => undefined);
+      if (how === 'keep') problem.value = NOTHING_RECORDED;
       return undefined;
     }
-    const sound = wanted ? await keptSound(context, blob, microphone, seconds) : undefined;
-    if (sound) return { id, purpose: what, sound };
+    const original = how === 'lost' ? running.end() : running.stop();
+    const onHeard = (heard: Heard): void => {
+      if (how !== 'discard') preview.value = { ...heard, id, purpose: what };
+    };
+    const take = await finished({ samples, microphone, original, length, onHeard });
+    if (take) return { id, purpose: what, ...take, thrown: how === 'discard' };
     await forgetTake(id).catch(() => undefined);
     if (how === 'keep') problem.value = NOTHING_RECORDED;
     return undefined;
   }
 
-  function microphoneNow(): Microphone {
-    if (!practising.value || !practice) return { type: 'device' };
-    return { type: 'practice', sentence: practice.speak(), from: LEAD_SECONDS };
+  interface Spoken {
+    samples: Float32Array<ArrayBuffer> | undefined;
+    microphone: Microphone;
+    original: Promise<Blob>;
+    /** Seconds by the clock. */
+    length: number;
+    onHeard: (heard: Heard) => void;
   }
 
-  async function recover(take: UnfinishedTake): Promise<Take | undefined> {
-    const sound = await keptSound(soundPath().context, take.blob, take.microphone, take.seconds);
-    return sound && { id: take.id, purpose: take.purpose, sound };
+  /** The samples are there at once; the encoder's file comes when the delay line has run empty. */
+  async function finished({
+    samples,
+    microphone,
+    original,
+    length,
+    onHeard,
+  }: Spoken): Promise<Pick<Take, 'sound' | 'edit' | 'original'> | undefined> {
+    const shown = picture.value && purpose.value?.type === 'remark' ? (purpose.value.picture ?? null) : null;
+    const rendered: RenderedTake | undefined =
+      samples && !shown && canRender()
+        ? await renderedTake(samples, soundPath().context.sampleRate, microphone, {
+            onHeard,
+            onProgress: (share) => (progress.value = share),
+          }).catch(() => undefined)
+        : undefined;
+    const take = rendered ?? (await takeOfBlob(await original, microphone, length, shown));
+    return take && { ...take, original: take.edit ? original : undefined };
+  }
+
+  function microphoneNow(from: number): Microphone {
+    if (!practising.value || !practice) return { type: 'device' };
+    return { type: 'practice', sentence: practice.speak(), from };
+  }
+
+  function pause(): void {
+    if (status.value !== 'recording') return;
+    pausedAt = performance.now();
+    path?.tap?.pause();
+    recording?.pause();
+    status.value = 'paused';
+  }
+
+  function resume(): void {
+    if (status.value !== 'paused' || pausedAt === undefined) return;
+    begunAt += performance.now() - pausedAt;
+    pausedAt = undefined;
+    path?.tap?.resume();
+    recording?.resume();
+    status.value = 'recording';
+  }
+
+  async function recover(unfinished: UnfinishedTake): Promise<Take | undefined> {
+    const { id, purpose, blob, microphone } = unfinished;
+    const shown = purpose.type === 'remark' ? (purpose.picture ?? null) : null;
+    const take = await takeOfBlob(blob, microphone, unfinished.seconds, shown);
+    return take && { id, purpose, ...take, original: take.edit ? Promise.resolve(blob) : undefined, thrown: false };
+  }
+
+  async function listen(seconds: number): ReturnType<Recorder['listen']> {
+    if (busy || !(await warm()) || !path?.tap) return undefined;
+    busy = true;
+    try {
+      const { tap, context } = path;
+      if (context.state !== 'running') await context.resume();
+      tap.begin();
+      if (practising.value) practice?.speak();
+      await new Promise((resolve) => setTimeout(resolve, seconds * 1000));
+      practice?.hush();
+      return { samples: await tap.end(), rate: context.sampleRate };
+    } finally {
+      busy = false;
+    }
   }
 
   return {
@@ -216,16 +347,28 @@ export const useRecorder = createGlobalState((): Recorder => {
     practising,
     speaking,
     purpose,
-    begunAt,
+    preview,
+    picture,
+    progress,
+    device,
+    seconds,
     warm,
     cool,
-    usePractice,
+    usePractice: (practise) => reopen(() => (practising.value = practise)),
+    useDevice: (id) =>
+      reopen(() => {
+        practising.value = false;
+        device.value = id;
+      }),
     record,
+    pause,
+    resume,
     stop: () => finish('keep'),
     discard: () => finish('discard'),
     leave: () => finish('leave'),
     kept: ({ id }) => forgetTake(id).catch(() => undefined),
     recover,
     read: (samples) => path?.read(samples),
+    listen,
   };
 });

@@ -10,15 +10,19 @@ import { useFeedback } from '../shared/feedback-store.ts';
 import { marginEntries } from '../shared/margin/entries.ts';
 import { useRibbonFocus } from '../shared/margin/use-ribbon-focus.ts';
 import WorkAndMargin from '../shared/margin/WorkAndMargin.vue';
+import MarginFilterBar from '../shared/margin/MarginFilterBar.vue';
+import { useMarginFilter } from '../shared/margin/use-margin-filter.ts';
 import OutboxState from '../shared/OutboxState.vue';
 import { usePlayer } from '../shared/player.ts';
 import StateNote from '../shared/StateNote.vue';
 import { dayAndTime } from '../shared/time.ts';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
 import VersionMenu from '../shared/VersionMenu.vue';
+import RateButton from '../shared/RateButton.vue';
 import { useLoaded } from '../shared/use-loaded.ts';
 import ResultDrawer from './ResultDrawer.vue';
 import ReturnedRibbon from './ReturnedRibbon.vue';
+import TakenOver from './TakenOver.vue';
 import { useHeard } from './use-heard.ts';
 
 /** What the student gets back: the work, the remarks beside it, the scores. */
@@ -45,11 +49,15 @@ const { error, load } = useLoaded(
 );
 
 const remarks = computed(() => feedback.value?.remarks ?? []);
+const filter = useMarginFilter(
+  () => remarks.value,
+  () => props.submission,
+);
 const earlier = useEarlier(() => work.value);
 const entries = computed(() =>
   work.value
     ? marginEntries(work.value.folio, [
-        ...remarks.value,
+        ...filter.shown.value,
         ...earlier.placed.value.map(({ remark, anchor }) => ({ id: remark.id, kind: remark.kind, anchor })),
       ])
     : [],
@@ -68,10 +76,13 @@ onBeforeUnmount(() => player.stop());
       <span v-if="feedback?.returnedAt" class="figures quiet">returned {{ dayAndTime(feedback.returnedAt) }}</span>
       <span v-else class="quiet">with your teacher</span>
       <OutboxState class="saved" />
+      <RateButton />
     </header>
     <main class="middle" :class="{ alone: !feedback }">
       <WorkAndMargin :work="work" :entries="entries" :focused="focused" @pick="focusRibbon">
         <template #above>
+          <MarginFilterBar :filter="filter" />
+          <TakenOver :work="work" :remarks="remarks" />
           <EarlierHead :earlier="earlier" />
           <InterruptedTake
             v-for="take in takes.interrupted.value"
@@ -84,13 +95,14 @@ onBeforeUnmount(() => player.stop());
         </template>
         <template #entry="{ entry }">
           <ReturnedRibbon
-            v-for="remark in remarks.filter(({ id }) => id === entry.id)"
+            v-for="remark in filter.shown.value.filter(({ id }) => id === entry.id)"
             :key="remark.id"
             :remark="remark"
             :submission="submission"
             :focused="remark.id === focused"
             :answer="(reply) => actions.answer(remark, reply)"
             @focus="focused = remark.id"
+            @take="actions.take(remark, $event)"
           />
           <EarlierRibbon
             v-for="one in earlier.placed.value.filter(({ remark }) => remark.id === entry.id)"

@@ -13,7 +13,7 @@ const props = defineProps<{
   focused: boolean;
   answer: (reply: { text: string; sound: KeptSound | null }) => Promise<void>;
 }>();
-defineEmits<{ focus: [] }>();
+defineEmits<{ focus: []; take: [taken: boolean] }>();
 
 const speaking = useSpeakingReply(() => props.remark.id);
 </script>
@@ -23,8 +23,16 @@ const speaking = useSpeakingReply(() => props.remark.id);
     <template #actions>
       <span v-if="remark.heard?.finishedAt" class="quiet">heard</span>
     </template>
-    <p v-if="remark.transcript?.text" class="words">{{ remark.transcript.text }}</p>
-    <p v-else class="quiet">There is no transcript of this remark.</p>
+    <template v-if="remark.sound">
+      <p v-if="remark.transcript?.text" class="words">{{ remark.transcript.text }}</p>
+      <p v-else class="quiet">There is no transcript of this remark.</p>
+    </template>
+    <p v-if="remark.suggestion !== null" class="take">
+      <v-btn size="x-small" variant="outlined" @click.stop="$emit('take', !remark.takenAt)">
+        {{ remark.takenAt ? 'Leave my own words' : 'Take these words over' }}
+      </v-btn>
+      <span v-if="remark.takenAt" class="quiet">taken over</span>
+    </p>
     <ReplyThread :replies="remark.replies" />
     <ReplyBox v-if="focused || speaking" :submission="submission" :remark="remark.id" :send="answer" />
   </RibbonFrame>
@@ -35,6 +43,12 @@ const speaking = useSpeakingReply(() => props.remark.id);
   margin-top: 4px;
   line-height: 1.4;
   overflow-wrap: anywhere;
+}
+.take {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-top: 6px;
 }
 .quiet {
   color: var(--quiet);

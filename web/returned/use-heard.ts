@@ -24,7 +24,7 @@ export function useHeard(remarks: ComputedRef<readonly Remark[]>): void {
     // A larger step is a jump, not listening.
     if (step > 0 && step < 1) listened += step;
     const remark = remarks.value.find(({ id }) => id === player.current.value);
-    if (!remark || remark.heard?.finishedAt || listened < HEARD_SHARE * remark.sound.duration) return;
+    if (!remark?.sound || remark.heard?.finishedAt || listened < HEARD_SHARE * remark.sound.duration) return;
     void actions.heard(remark, true);
   });
 }

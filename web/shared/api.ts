@@ -30,7 +30,7 @@ interface Input<Path extends string, Body> {
   body?: Body;
   file?: Blob;
   /** Where the endpoint takes several. */
-  files?: readonly File[];
+  files?: readonly Blob[];
   /** How much of what is sent has arrived, from 0 to 1. */
   onProgress?: (share: number) => void;
 }

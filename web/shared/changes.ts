@@ -1,6 +1,7 @@
 import type { Anchor } from '#core/anchor';
-import type { Kind, Remark, Reply } from '#contract/remarks';
-import type { NewSound } from '#contract/sound';
+import type { AttachedFile, Remark, RemarkChange, RemarkContent, Reply } from '#contract/remarks';
+import { EMPTY_CONTENT } from '#contract/remarks';
+import type { NewSound, SoundEdit } from '#contract/sound';
 import type { Feedback } from '#contract/submissions';
 
 /** A recording that is still in the browser's hands. */
@@ -10,20 +11,41 @@ export interface KeptSound extends NewSound {
   sha256: string;
 }
 
+/** A file that is to go along with a remark. */
+export interface KeptFile extends AttachedFile {
+  blob: Blob;
+}
+
 interface Author {
   id: string;
   name: string;
 }
 
+export interface NewRemarkChange {
+  type: 'remark';
+  remark: string;
+  author: Author;
+  anchor: Anchor;
+  kind: string;
+  content?: RemarkContent;
+  sound: KeptSound | null;
+  edit?: SoundEdit | null;
+  file?: KeptFile | null;
+  madeAt: string;
+}
+
 /** Something that a person did to the feedback on a work. Kept in the browser until the server has it. */
 export type Change =
-  | { type: 'remark'; remark: string; author: Author; anchor: Anchor; kind: Kind; sound: KeptSound; madeAt: string }
+  | NewRemarkChange
   | { type: 'aside'; remark: string; aside: boolean }
-  | { type: 'kind'; remark: string; kind: Kind }
+  | { type: 'content'; remark: string; change: RemarkChange }
+  | { type: 'sound'; remark: string; sound: KeptSound; edit: SoundEdit }
+  | { type: 'original'; remark: string; blob: Blob }
   | { type: 'transcript'; remark: string; language: string; text: string }
   | { type: 'score'; criterion: string; level: string | null }
   | { type: 'points'; question: string; points: number | null }
   | { type: 'heard'; remark: string; finished: boolean; at: string }
+  | { type: 'taken'; remark: string; taken: boolean; at: string }
   | { type: 'reply'; remark: string; reply: string; author: Author; text: string; sound: KeptSound | null; at: string };
 
 /** The feedback as it will be when the server has taken the change. Doing the same change twice does it once. */
@@ -35,8 +57,12 @@ export function applyChange(feedback: Feedback, change: Change): Feedback {
       return change.aside
         ? moved(feedback, change.remark, 'remarks', 'aside')
         : moved(feedback, change.remark, 'aside', 'remarks');
-    case 'kind':
-      return changed(feedback, change.remark, () => ({ kind: change.kind }));
+    case 'content':
+      return changed(feedback, change.remark, () => given(change.change));
+    case 'sound':
+      return changed(feedback, change.remark, () => ({ sound: soundOf(change.sound), edit: change.edit }));
+    case 'original':
+      return feedback;
     case 'transcript':
       return changed(feedback, change.remark, () => ({
         transcript: { language: change.language, text: change.text, words: [], source: 'person' },
@@ -52,12 +78,52 @@ export function applyChange(feedback: Feedback, change: Change): Feedback {
           finishedAt: heard?.finishedAt ?? (change.finished ? change.at : null),
         },
       }));
+    case 'taken':
+      return changed(feedback, change.remark, () => ({ takenAt: change.taken ? change.at : null }));
     case 'reply':
       return changed(feedback, change.remark, ({ replies }) => ({
         replies: [...replies.filter((reply) => reply.id !== change.reply), newReply(change)],
       }));
   }
 }
+
+/**
+ * The change that takes another back, seen from before it; undefined where it cannot be taken back. A sound that is replaced
+ * is taken back by whoever has the bytes of the one before.
+ */
+export function inverseOf(feedback: Feedback, change: Change): Change | undefined {
+  const remark = 'remark' in change ? remarkIn(feedback, change.remark) : undefined;
+  switch (change.type) {
+    case 'remark':
+      return { type: 'aside', remark: change.remark, aside: true };
+    case 'aside':
+      return { ...change, aside: !change.aside };
+    case 'content':
+      return remark && { ...change, change: contentBefore(remark, change.change) };
+    case 'transcript':
+      return {
+        ...change,
+        language: remark?.transcript?.language ?? change.language,
+        text: remark?.transcript?.text ?? '',
+      };
+    case 'score':
+      return { ...change, level: feedback.scores[change.criterion] ?? null };
+    case 'points':
+      return { ...change, points: feedback.points[change.question] ?? null };
+    default:
+      return undefined;
+  }
+}
+
+const remarkIn = (feedback: Feedback, id: string): Remark | undefined =>
+  [...feedback.remarks, ...feedback.aside].find((remark) => remark.id === id);
+
+const contentBefore = (remark: Remark, change: RemarkChange): RemarkChange =>
+  Object.fromEntries(Object.keys(change).map((name) => [name, remark[name as keyof RemarkChange]]));
+
+/** Without what is not said: an absent property and an undefined one are the same to the wire. */
+const given = (change: RemarkChange): Partial<Remark> =>
+  Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined)) as Partial<Remark>;
 
 /** The feedback with what the server knows about one remark. */
 export function withRemark(feedback: Feedback, remark: Remark): Feedback {
@@ -90,14 +156,18 @@ function scored<T>(scores: Record<string, T>, id: string, score: T | null): Reco
   return score === null ? others : { ...others, [id]: score };
 }
 
-const newRemark = (change: Extract<Change, { type: 'remark' }>): Remark => ({
+const newRemark = (change: NewRemarkChange): Remark => ({
+  ...(change.content ?? EMPTY_CONTENT),
   id: change.remark,
   author: change.author,
   kind: change.kind,
   anchor: change.anchor,
-  sound: soundOf(change.sound),
+  sound: change.sound && soundOf(change.sound),
+  edit: change.edit ?? null,
+  file: change.file ? { sha256: change.file.sha256, name: change.file.name, byteLength: change.file.byteLength } : null,
   transcript: null,
   madeAt: change.madeAt,
+  takenAt: null,
   heard: null,
   replies: [],
 });
@@ -110,4 +180,9 @@ const newReply = (change: Extract<Change, { type: 'reply' }>): Reply => ({
   sound: change.sound && soundOf(change.sound),
 });
 
-const soundOf = ({ sha256, duration, peaks }: KeptSound): Remark['sound'] => ({ sha256, duration, peaks });
+const soundOf = ({ sha256, duration, peaks, picture }: KeptSound): NonNullable<Remark['sound']> => ({
+  sha256,
+  duration,
+  peaks,
+  picture,
+});

@@ -6,12 +6,21 @@ import { applyChange, type Change } from './changes.ts';
 import { useOutbox } from './outbox.ts';
 import { useSession } from './session.ts';
 
+interface Loaded {
+  work: Work;
+  feedback: Feedback | undefined;
+}
+
+/** How many works are held that nobody has opened yet. */
+const MOST_AHEAD = 4;
+
 /** One work and what was said about it: as the server has it, and what of our own changes is still on the way. */
 export const useFeedback = defineStore('feedback', () => {
   const outbox = useOutbox();
   const session = useSession();
   const work = shallowRef<Work>();
   const fromServer = shallowRef<Feedback>();
+  const ahead = new Map<string, Promise<Loaded>>();
   let wanted: string | undefined;
 
   const feedback = computed(() => {
@@ -19,19 +28,45 @@ export const useFeedback = defineStore('feedback', () => {
     return outbox.changesFor(work.value.id).reduce(applyChange, fromServer.value);
   });
 
-  async function load(submission: string): Promise<void> {
-    wanted = submission;
-    work.value = undefined;
-    fromServer.value = undefined;
+  async function ask(submission: string): Promise<Loaded> {
     const params = { submission };
-    const [readWorkAnswer, readFeedbackAnswer] = await Promise.all([
+    const [work, feedback] = await Promise.all([
       call(readWork, { params }),
       call(readFeedback, { params }).catch(withoutFeedback),
     ]);
+    return { work, feedback };
+  }
+
+  /** Opens a work. One that was loaded ahead is there at once, and is looked at again for what others have done meanwhile. */
+  async function load(submission: string): Promise<void> {
+    wanted = submission;
+    const early = ahead.get(submission);
+    ahead.delete(submission);
+    if (!early) {
+      work.value = undefined;
+      fromServer.value = undefined;
+    }
+    const loaded = await (early ?? ask(submission));
     // Somebody who walks on quickly has asked for another work since.
     if (wanted !== submission) return;
-    work.value = readWorkAnswer;
-    fromServer.value = readFeedbackAnswer;
+    work.value = loaded.work;
+    fromServer.value = loaded.feedback;
+    if (early) void lookAgain(submission);
+  }
+
+  async function lookAgain(submission: string): Promise<void> {
+    const feedback = await call(readFeedback, { params: { submission } }).catch(() => undefined);
+    // What was sent in between is newer than the answer.
+    if (feedback && wanted === submission && outbox.changesFor(submission).length === 0) fromServer.value = feedback;
+  }
+
+  /** Loads a work that will probably be opened next. It stays quiet about what fails: opening it will tell. */
+  function loadAhead(submission: string): void {
+    if (ahead.has(submission) || submission === wanted) return;
+    const loading = ask(submission);
+    loading.catch(() => ahead.delete(submission));
+    ahead.set(submission, loading);
+    for (const oldest of ahead.keys()) if (ahead.size > MOST_AHEAD) ahead.delete(oldest);
   }
 
   /** A student may read a version that is with its teacher; what is said about it is not there for them. */
@@ -45,10 +80,18 @@ export const useFeedback = defineStore('feedback', () => {
     fromServer.value = await call(returnWork, { params: { submission: work.value!.id }, body: { returned } });
   }
 
+  /** The key of the course has changed. */
+  function setMarginKey(marginKey: Work['marginKey']): void {
+    ahead.clear();
+    if (work.value) work.value = { ...work.value, marginKey };
+  }
+
   outbox.onSent((submission, sent, update) => {
+    // What was loaded ahead of a change does not know it.
+    ahead.delete(submission);
     if (submission !== work.value?.id || !fromServer.value) return;
     fromServer.value = update(applyChange(fromServer.value, sent));
   });
 
-  return { work, feedback, load, change, setReturned };
+  return { work, feedback, load, loadAhead, change, setReturned, setMarginKey };
 });

@@ -28,6 +28,8 @@ export interface Outbox {
   /** `saved`: nothing is left to send; `waiting`: the network or the server is away. */
   state: ComputedRef<OutboxState>;
   changesFor(submission: string): Change[];
+  /** How far what was done to one remark is. */
+  stateOf(remark: string): OutboxState;
   add(submission: string, change: Change): Promise<void>;
   /** Gives up what the server refused. */
   dropRefused(): Promise<void>;
@@ -49,6 +51,12 @@ export const useOutbox = createGlobalState((): Outbox => {
     if (waiting.value.length > 0) return obstacle.value ?? 'saving';
     return parcels.value.length > 0 ? 'refused' : 'saved';
   });
+
+  function stateOf(remark: string): OutboxState {
+    const own = parcels.value.filter(({ change }) => 'remark' in change && change.remark === remark);
+    if (own.some(({ refused }) => refused !== undefined)) return 'refused';
+    return own.length > 0 ? (obstacle.value ?? 'saving') : 'saved';
+  }
 
   async function load(): Promise<void> {
     parcels.value = (await parcelStore.all()).filter((parcel) => parcel.person === session.person?.id);
@@ -118,6 +126,7 @@ export const useOutbox = createGlobalState((): Outbox => {
     state,
     changesFor: (submission) =>
       waiting.value.filter((parcel) => parcel.submission === submission).map((parcel) => parcel.change),
+    stateOf,
     add,
     dropRefused,
     onSent(listener) {

@@ -1,5 +1,8 @@
-import { createGlobalState, useEventListener } from '@vueuse/core';
-import { ref, type Ref } from 'vue';
+import { createGlobalState, useEventListener, useLocalStorage } from '@vueuse/core';
+import { ref, watchEffect, type Ref } from 'vue';
+
+/** How fast recordings can be played; their pitch stays. */
+export const RATES = [0.75, 1, 1.25, 1.5, 1.75, 2] as const;
 
 export interface Player {
   /** What is playing or paused: the id that `toggle` was called with. */
@@ -8,46 +11,58 @@ export interface Player {
   /** Seconds. */
   position: Ref<number>;
   problem: Ref<string | undefined>;
+  /** 1 is as it was spoken. It is remembered. */
+  rate: Ref<number>;
+  /** What plays, for those who show its picture. */
+  element: HTMLVideoElement;
   toggle(id: string, url: string): Promise<void>;
   seek(seconds: number): void;
   stop(): void;
+  nextRate(): void;
 }
 
 /** The one player of the app: two remarks never speak at once, and nothing speaks by itself. */
 export const usePlayer = createGlobalState((): Player => {
-  const audio = new Audio();
-  audio.preload = 'auto';
+  const element = document.createElement('video');
+  element.preload = 'auto';
+  element.playsInline = true;
   const current = ref<string>();
   const playing = ref(false);
   const position = ref(0);
   const problem = ref<string>();
+  const rate = useLocalStorage('playback-rate', 1);
 
-  useEventListener(audio, 'play', () => {
+  watchEffect(() => {
+    element.preservesPitch = true;
+    element.defaultPlaybackRate = element.playbackRate = rate.value;
+  });
+  useEventListener(element, 'play', () => {
     playing.value = true;
     requestAnimationFrame(follow);
   });
-  useEventListener(audio, 'pause', () => (playing.value = false));
-  useEventListener(audio, 'ended', () => {
+  useEventListener(element, 'pause', () => (playing.value = false));
+  useEventListener(element, 'ended', () => {
     playing.value = false;
     position.value = 0;
   });
 
   function follow(): void {
     if (!playing.value) return;
-    position.value = audio.currentTime;
+    position.value = element.currentTime;
     requestAnimationFrame(follow);
   }
 
   async function toggle(id: string, url: string): Promise<void> {
     problem.value = undefined;
-    if (current.value === id && playing.value) return audio.pause();
-    if (current.value !== id || audio.error) {
-      audio.src = url;
+    if (current.value === id && playing.value) return element.pause();
+    // A sound that was edited has another address.
+    if (current.value !== id || element.error || !element.src.endsWith(url)) {
+      element.src = url;
       current.value = id;
       position.value = 0;
     }
     try {
-      await audio.play();
+      await element.play();
     } catch (error) {
       if (error instanceof DOMException && error.name === 'AbortError') return;
       playing.value = false;
@@ -56,15 +71,19 @@ export const usePlayer = createGlobalState((): Player => {
   }
 
   function seek(seconds: number): void {
-    audio.currentTime = seconds;
+    element.currentTime = seconds;
     position.value = seconds;
   }
 
   function stop(): void {
-    audio.pause();
+    element.pause();
     current.value = undefined;
     position.value = 0;
   }
 
-  return { current, playing, position, problem, toggle, seek, stop };
+  function nextRate(): void {
+    rate.value = RATES.find((faster) => faster > rate.value) ?? RATES[0];
+  }
+
+  return { current, playing, position, problem, rate, element, toggle, seek, stop, nextRate };
 });

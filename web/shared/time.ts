@@ -7,3 +7,6 @@ export const dayAndTime = (instant: string): string => {
   const date = new Date(instant);
   return `${day.format(date)}, ${time.format(date)}`;
 };
+
+/** `14:05` */
+export const timeOfDay = (date: Date): string => time.format(date);

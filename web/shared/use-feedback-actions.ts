@@ -1,17 +1,22 @@
 import { createSharedComposable } from '@vueuse/core';
 import type { Anchor } from '#core/anchor';
-import type { Kind, Remark } from '#contract/remarks';
-import type { KeptSound } from './changes.ts';
+import { EMPTY_CONTENT, type Remark, type RemarkChange, type RemarkContent } from '#contract/remarks';
+import type { SoundEdit } from '#contract/sound';
+import { inverseOf, type Change, type KeptFile, type KeptSound } from './changes.ts';
 import { useFeedback } from './feedback-store.ts';
 import { useOutbox } from './outbox.ts';
 import { useSession } from './session.ts';
-import { rememberSound } from './sound-url.ts';
+import { useSitting } from './sitting.ts';
+import { keptAgain, rememberSound } from './sound-url.ts';
 
-interface NewSpokenRemark {
+export interface NewRemarkParts {
   id: string;
   anchor: Anchor;
-  kind: Kind;
-  sound: KeptSound;
+  kind: string;
+  content?: Partial<RemarkContent>;
+  sound?: KeptSound | null;
+  edit?: SoundEdit | null;
+  file?: KeptFile | null;
   /** The remark whose place it takes; that one is put aside. */
   instead?: string | undefined;
 }
@@ -23,35 +28,71 @@ export const useFeedbackActions = createSharedComposable(() => {
   const store = useFeedback();
   const session = useSession();
   const outbox = useOutbox();
+  const sitting = useSitting();
   const author = (): { id: string; name: string } => ({ id: session.person!.id, name: session.person!.name });
+
+  /** Does something that can be undone. */
+  async function act(label: string, change: Change, undo?: Change): Promise<void> {
+    const submission = store.work!.id;
+    const back = undo ?? (store.feedback && inverseOf(store.feedback, change));
+    await outbox.add(submission, change);
+    if (back) sitting.remember({ submission, label, undo: back, redo: change });
+  }
 
   return {
     /** Names its work, since the desk may show the next one by the time the take is ready. */
-    async say(submission: string, remark: NewSpokenRemark): Promise<void> {
-      const { id, anchor, kind, sound, instead } = remark;
-      rememberSound(sound);
+    async make(submission: string, parts: NewRemarkParts): Promise<void> {
+      const { id, anchor, kind, content, sound = null, edit = null, file = null, instead } = parts;
+      if (sound) rememberSound(sound);
       await outbox.add(submission, {
         type: 'remark',
         remark: id,
         author: author(),
         anchor,
         kind,
+        content: { ...EMPTY_CONTENT, ...content },
         sound,
+        edit,
+        file,
         madeAt: now(),
+      });
+      sitting.remember({
+        submission,
+        label: 'new remark',
+        undo: { type: 'aside', remark: id, aside: true },
+        redo: { type: 'aside', remark: id, aside: false },
       });
       if (instead) await outbox.add(submission, { type: 'aside', remark: instead, aside: true });
     },
-    putAside: ({ id }: Remark): Promise<void> => store.change({ type: 'aside', remark: id, aside: true }),
-    bringBack: ({ id }: Remark): Promise<void> => store.change({ type: 'aside', remark: id, aside: false }),
-    setKind: ({ id }: Remark, kind: Kind): Promise<void> => store.change({ type: 'kind', remark: id, kind }),
+    keepOriginal: (submission: string, remark: string, blob: Blob): Promise<void> =>
+      outbox.add(submission, { type: 'original', remark, blob }),
+    putAside: ({ id }: Remark): Promise<void> => act('remark put aside', { type: 'aside', remark: id, aside: true }),
+    bringBack: ({ id }: Remark): Promise<void> =>
+      act('remark brought back', { type: 'aside', remark: id, aside: false }),
+    amend: ({ id }: Pick<Remark, 'id'>, change: RemarkChange): Promise<void> =>
+      act('change of a remark', { type: 'content', remark: id, change }),
+    setKind: ({ id }: Remark, kind: string): Promise<void> =>
+      act('kind', { type: 'content', remark: id, change: { kind } }),
+    async setSound(remark: Remark, sound: KeptSound, edit: SoundEdit): Promise<void> {
+      const before = await keptAgain(remark).catch(() => undefined);
+      rememberSound(sound);
+      const whole = { kept: [{ start: 0, end: remark.sound!.duration }], levelled: false };
+      await act(
+        'edit of the sound',
+        { type: 'sound', remark: remark.id, sound, edit },
+        before && { type: 'sound', remark: remark.id, sound: before, edit: remark.edit ?? whole },
+      );
+    },
     mend: ({ id, transcript }: Remark, text: string): Promise<void> =>
-      store.change({ type: 'transcript', remark: id, language: transcript?.language ?? 'en', text }),
+      act('transcript', { type: 'transcript', remark: id, language: transcript?.language ?? 'en', text }),
     score: (criterion: string, level: string | null): Promise<void> =>
-      store.change({ type: 'score', criterion, level }),
+      act('score', { type: 'score', criterion, level }),
     givePoints: (question: string, points: number | null): Promise<void> =>
-      store.change({ type: 'points', question, points }),
+      act('points', { type: 'points', question, points }),
     heard: ({ id }: Remark, finished: boolean): Promise<void> =>
       store.change({ type: 'heard', remark: id, finished, at: now() }),
+    take: ({ id }: Remark, taken: boolean): Promise<void> =>
+      store.change({ type: 'taken', remark: id, taken, at: now() }),
     async answer(
       { id }: Pick<Remark, 'id'>,
       { text, sound }: { text: string; sound: KeptSound | null },

@@ -1,4 +1,5 @@
 import { folioOf, type Folio } from '#core/folio';
+import { DEFAULT_KEY } from '#core/margin';
 import type { Work } from '#contract/submissions';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
@@ -12,6 +13,8 @@ export const folioContext = (change: Partial<FolioContext> = {}): FolioContext =
   submission: ID,
   marks: [],
   stretches: [],
+  edits: [],
+  cuts: change.stretches ?? [],
   focused: undefined,
   target: undefined,
   choosing: false,
@@ -34,5 +37,8 @@ export const workOf = (folio: Folio): Work => ({
   handedInAt: '2026-01-01T00:00:00Z',
   late: false,
   assignment: { id: ID, title: '', course: '', dueAt: null },
+  course: ID,
+  marginKey: [...DEFAULT_KEY],
+  budget: 30,
   folio,
 });

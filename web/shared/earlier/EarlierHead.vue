@@ -30,7 +30,9 @@ const counted = (number: number): string => `${number} ${number === 1 ? 'remark'
       <ul>
         <li v-for="one in earlier.lost.value" :key="one.remark.id" :class="`kind-${one.remark.kind}`">
           <p class="old">{{ anchorName(one.remark.anchor) }}</p>
+          <p v-if="one.remark.text">{{ one.remark.text }}</p>
           <SoundStrip
+            v-if="one.remark.sound"
             :id="one.remark.id"
             :url="remarkSoundUrl(one.remark)"
             :sound="one.remark.sound"

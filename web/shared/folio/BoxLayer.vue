@@ -2,7 +2,8 @@
 import type { RegionAnchor } from '#core/anchor';
 import { useEventListener } from '@vueuse/core';
 import { computed, shallowRef, useTemplateRef } from 'vue';
-import { kindInfo } from '../kinds.ts';
+import StampDrawing from '../margin/StampDrawing.vue';
+import { useMarginKey } from '../margin-key.ts';
 import { focusWork, useFolio } from './folio-context.ts';
 
 /**
@@ -15,6 +16,7 @@ const SMALLEST_PIXELS = 6;
 const STEP = 0.01;
 
 const folio = useFolio();
+const margin = useMarginKey();
 const layer = useTemplateRef('layer');
 const drawing = shallowRef<{ x: number; y: number }>();
 
@@ -103,13 +105,14 @@ defineExpose({ begin });
       :key="mark.id"
       type="button"
       class="box"
-      :class="[`kind-${mark.kind}`, { focused: mark.id === folio.focused }]"
+      :class="[`kind-${mark.kind}`, { focused: mark.id === folio.focused, stamped: mark.stamp }]"
       :style="percent(mark.anchor)"
       :data-remarks="mark.id"
-      :aria-label="`${kindInfo(mark.kind).name}: go to the remark about this part of ${label}`"
+      :aria-label="`${margin.entry(mark.kind).name}: go to the remark about this part of ${label}`"
       @click="folio.pick(mark.id)"
     >
-      <span class="glyph" aria-hidden="true" :data-glyph="kindInfo(mark.kind).glyph" />
+      <StampDrawing v-if="mark.stamp" :stamp="mark.stamp" :remark="mark.id" />
+      <span v-else class="glyph" aria-hidden="true" :data-glyph="margin.entry(mark.kind).glyph" />
     </button>
     <div
       v-if="target"
@@ -138,6 +141,9 @@ defineExpose({ begin });
   border: 3px var(--kind-border) var(--kind);
   border-radius: 3px;
   pointer-events: auto;
+}
+.box.stamped {
+  border-color: transparent;
 }
 .box.focused {
   background: color-mix(in srgb, var(--kind) 18%, transparent);

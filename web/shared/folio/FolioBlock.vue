@@ -9,7 +9,7 @@ const props = defineProps<{ block: Block; starts: ReadonlyMap<TextBlock, number>
 
 const folio = useFolio();
 const parts = computed(() =>
-  isTextBlock(props.block) ? pieces(props.block.runs, props.starts.get(props.block)!, folio.stretches) : [],
+  isTextBlock(props.block) ? pieces(props.block.runs, props.starts.get(props.block)!, folio.cuts) : [],
 );
 const element = computed(() => (props.block.type === 'heading' ? `h${Math.min(6, props.block.level + 1)}` : 'p'));
 const marker = computed(() => ('marker' in props.block ? props.block.marker : undefined));

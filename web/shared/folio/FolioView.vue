@@ -4,6 +4,7 @@ import type { Leaf } from '#core/folio';
 import type { Work } from '#contract/submissions';
 import { computed, provide, reactive, useTemplateRef, type Component } from 'vue';
 import AnswerLeaf from './AnswerLeaf.vue';
+import { drawnEdits } from './drawn-edits.ts';
 import { FOLIO, type DrawnMark, type DrawnStretch } from './folio-context.ts';
 import PageLeaf from './PageLeaf.vue';
 import PictureLeaf from './PictureLeaf.vue';
@@ -38,10 +39,11 @@ const LEAVES: Record<Leaf['kind'], Component> = {
 };
 
 const stretches = computed(() =>
-  props.marks.flatMap(({ id, kind, anchor }): DrawnStretch[] =>
-    anchor.type === 'passage' ? [{ id, kind, start: anchor.start, end: anchor.end }] : [],
+  props.marks.flatMap(({ id, kind, anchor, stamp = null, reaction = null }): DrawnStretch[] =>
+    anchor.type === 'passage' ? [{ id, kind, start: anchor.start, end: anchor.end, stamp, reaction }] : [],
   ),
 );
+const edits = computed(() => props.marks.flatMap(drawnEdits));
 const folio = computed(() => props.work.folio);
 const several = computed(() => folio.value.leaves.length > 1);
 const fileBegins = (leaf: Leaf, index: number): boolean =>
@@ -53,6 +55,8 @@ provide(
     submission: computed(() => props.work.id),
     marks: computed(() => props.marks),
     stretches,
+    edits,
+    cuts: computed(() => [...stretches.value, ...edits.value]),
     focused: computed(() => props.focused),
     target: computed(() => props.target),
     choosing: computed(() => props.choosing),
@@ -102,7 +106,8 @@ defineExpose({ root });
   margin-top: 20px;
 }
 .folio:focus-visible {
-  outline-offset: 6px;
+  outline: 1.5px solid var(--quiet);
+  outline-offset: 5px;
 }
 .folio :deep(::selection) {
   background: color-mix(in srgb, #22201c 22%, transparent);

@@ -111,7 +111,7 @@ onBeforeUnmount(() => {
       <div class="texts" :class="{ plain: problem }">
         <span v-for="{ text, start, style } in placed" :key="start" class="text" :style="style"
           ><PieceText
-            v-for="piece in pieces([{ text: text.text, marks: [] }], start, folio.stretches)"
+            v-for="piece in pieces([{ text: text.text, marks: [] }], start, folio.cuts)"
             :key="piece.start"
             :piece="piece"
         /></span>

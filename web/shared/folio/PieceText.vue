@@ -3,6 +3,7 @@ import type { Piece } from '#core/folio';
 import { computed, h, type CSSProperties, type FunctionalComponent, type VNode } from 'vue';
 import { useFolio } from './folio-context.ts';
 import MathNode from './MathNode.vue';
+import StampDrawing from '../margin/StampDrawing.vue';
 
 /** Characters of one look under the same remarks. Each remark draws its own line, one below the other. */
 const props = defineProps<{ piece: Piece }>();
@@ -10,6 +11,19 @@ const props = defineProps<{ piece: Piece }>();
 const folio = useFolio();
 const covering = computed(() => folio.stretches.filter(({ id }) => props.piece.covering.includes(id)));
 const picked = computed(() => covering.value.find(({ id }) => id === folio.focused) ?? covering.value.at(-1));
+const end = computed(() => props.piece.start + props.piece.text.length);
+const edits = computed(() => folio.edits.filter(({ id }) => props.piece.covering.includes(id)));
+const struck = computed(() => edits.value.some((edit) => edit.struck));
+const putBefore = computed(() => edits.value.find((edit) => edit.before && edit.start === props.piece.start)?.before);
+const putAfter = computed(() => edits.value.find((edit) => edit.after && edit.end === end.value)?.after);
+const stamped = computed(() =>
+  covering.value.flatMap(({ id, kind, stamp, start }) =>
+    stamp && start === props.piece.start ? [{ id, kind, stamp }] : [],
+  ),
+);
+const reactions = computed(() =>
+  covering.value.flatMap((stretch) => (stretch.end === end.value ? (stretch.reaction ?? []) : [])).join(''),
+);
 const others = computed(() => covering.value.filter((stretch) => stretch !== picked.value));
 const style = computed((): CSSProperties => {
   const { size, color } = props.piece.look ?? {};
@@ -35,13 +49,23 @@ const Words: FunctionalComponent = () => {
 <template>
   <mark
     v-if="picked"
-    :class="[`kind-${picked.kind}`, piece.marks, { focused: picked.id === folio.focused }]"
+    :class="[`kind-${picked.kind}`, piece.marks, { focused: picked.id === folio.focused, struck }]"
     :style="style"
     :data-start="piece.start"
-    :data-remarks="piece.covering.join(' ')"
+    :data-remarks="covering.map(({ id }) => id).join(' ')"
     @click="folio.pick(picked.id)"
-    ><Words
-  /></mark>
+    ><span v-if="putBefore" class="put-in" aria-hidden="true" :data-text="putBefore" /><Words /><span
+      v-if="putAfter"
+      class="put-in"
+      aria-hidden="true"
+      :data-text="putAfter" /><span v-if="reactions" class="reactions" aria-hidden="true" :data-text="reactions" /><span
+      v-for="one in stamped"
+      :key="one.id"
+      class="stamp"
+      :class="`kind-${one.kind}`"
+      :style="{ '--size': one.stamp.size }"
+      ><StampDrawing :stamp="one.stamp" :remark="one.id" /></span
+  ></mark>
   <sup v-else-if="piece.note" class="note" :data-note="piece.note" :aria-label="`Note ${piece.note}`" />
   <span v-else :class="piece.marks" :style="style" :data-start="piece.start"><Words /></span>
 </template>
@@ -82,6 +106,36 @@ mark :deep(.layer) {
 mark {
   background: color-mix(in srgb, var(--kind) 9%, transparent);
   cursor: pointer;
+}
+mark.struck {
+  color: var(--quiet);
+  text-decoration: line-through 2px var(--kind);
+}
+/* What is put in is not the student's writing: it is drawn, not selected. */
+.put-in::after {
+  content: attr(data-text);
+  color: var(--kind);
+  font-weight: 600;
+  text-decoration: none;
+}
+.put-in,
+.reactions {
+  display: inline-block;
+  text-decoration: none;
+  white-space: pre-wrap;
+}
+.reactions::after {
+  content: attr(data-text);
+  margin-left: 2px;
+  font-size: 0.95em;
+}
+/* In the white beside the lines, level with the first of its words. */
+.stamp {
+  position: absolute;
+  right: 10px;
+  width: calc(var(--size) * 1em);
+  height: calc(var(--size) * 1em);
+  margin-top: calc(var(--size) * -0.25em);
 }
 mark.focused {
   background: color-mix(in srgb, var(--kind) 24%, transparent);

@@ -129,7 +129,7 @@ useEventListener(window, 'pointerup', () => (dragging.value = false));
             @keydown="step($event, rowIndex, column)"
           >
             <PieceText
-              v-for="piece in pieces([{ text: cell.text, marks: [] }], starts[rowIndex]![column]!, folio.stretches)"
+              v-for="piece in pieces([{ text: cell.text, marks: [] }], starts[rowIndex]![column]!, folio.cuts)"
               :key="piece.start"
               :piece="piece"
             />

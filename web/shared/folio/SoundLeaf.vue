@@ -7,7 +7,7 @@ import { mdiPause, mdiPlay } from '@mdi/js';
 import { useEventListener } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
 import type WaveSurfer from 'wavesurfer.js';
-import { kindInfo } from '../kinds.ts';
+import { useMarginKey } from '../margin-key.ts';
 import { usePlayer } from '../player.ts';
 import { focusWork, useFolio } from './folio-context.ts';
 
@@ -17,6 +17,7 @@ const props = defineProps<{ leaf: LeafOf<'sound'>; index: number }>();
 const SMALLEST_SECONDS = 0.2;
 
 const folio = useFolio();
+const margin = useMarginKey();
 const player = usePlayer();
 const media = useTemplateRef<HTMLMediaElement>('media');
 const wave = useTemplateRef('wave');
@@ -142,10 +143,10 @@ function pick(mark: { id: string; anchor: SpanAnchor }): void {
           :class="[`kind-${mark.kind}`, { focused: mark.id === folio.focused }]"
           :style="place(mark.anchor)"
           :data-remarks="mark.id"
-          :aria-label="`${kindInfo(mark.kind).name}: go to the remark about ${clock(mark.anchor.start)} to ${clock(mark.anchor.end)}`"
+          :aria-label="`${margin.entry(mark.kind).name}: go to the remark about ${clock(mark.anchor.start)} to ${clock(mark.anchor.end)}`"
           @click="pick(mark)"
         >
-          <span class="glyph" aria-hidden="true" :data-glyph="kindInfo(mark.kind).glyph" />
+          <span class="glyph" aria-hidden="true" :data-glyph="margin.entry(mark.kind).glyph" />
         </button>
         <div v-if="target" class="span chosen" :style="place(target)" />
       </div>

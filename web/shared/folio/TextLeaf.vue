@@ -19,6 +19,7 @@ const starts = computed(() => blockStarts(props.leaf.blocks, props.leaf.start));
 
 <style scoped>
 .paper {
+  position: relative;
   padding: 40px 32px 56px;
   background: var(--paper);
   border: 1px solid var(--hairline);

@@ -1,18 +1,32 @@
 import type { Anchor } from '#core/anchor';
 import type { Stretch } from '#core/folio';
-import type { Kind } from '#contract/remarks';
+import type { Stamp } from '#contract/stamps';
 import { inject, type InjectionKey } from 'vue';
 
 /** A remark as it is drawn in the work. */
 export interface DrawnMark {
   id: string;
-  kind: Kind;
+  kind: string;
   anchor: Anchor;
+  /** What lies on the work beside the line under the words. */
+  stamp?: Stamp | null;
+  reaction?: string | null;
+  suggestion?: string | null;
 }
 
 /** A passage as it is drawn in the work. */
 export interface DrawnStretch extends Stretch {
-  kind: Kind;
+  kind: string;
+  stamp?: Stamp | null;
+  reaction?: string | null;
+}
+
+/** A part of a suggestion as it is drawn in the work: words struck, and words put in before or after. */
+export interface DrawnEdit extends Stretch {
+  kind: string;
+  struck: boolean;
+  before?: string;
+  after?: string;
 }
 
 /** What the parts of a drawn work share. */
@@ -21,6 +35,10 @@ export interface FolioContext {
   marks: readonly DrawnMark[];
   /** The passages among the marks. */
   stretches: readonly DrawnStretch[];
+  /** The suggestions among them, cut into their parts. */
+  edits: readonly DrawnEdit[];
+  /** Both: wherever one of them begins or ends, the words are cut. */
+  cuts: readonly Stretch[];
   focused: string | undefined;
   /** What is chosen to be spoken about, where it is not a selection of words. */
   target: Anchor | undefined;

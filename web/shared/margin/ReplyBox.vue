@@ -31,6 +31,7 @@ async function speak(): Promise<void> {
   if (here.value) return recorder.stop();
   const take = await recorder.record({ type: 'reply', submission: props.submission, remark: props.remark });
   if (!take) return;
+  if (take.thrown) return recorder.kept(take);
   await props.send({ text: '', sound: take.sound });
   await recorder.kept(take);
   recorder.cool();

@@ -1,19 +1,40 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
+import { mdiAlertCircleOutline, mdiCheck, mdiCloudOffOutline, mdiCloudUploadOutline } from '@mdi/js';
 import { computed } from 'vue';
-import { kindInfo } from '../kinds.ts';
-import { remarkSoundUrl } from '../sound-url.ts';
+import { useMarginKey } from '../margin-key.ts';
+import { useOutbox } from '../outbox.ts';
+import { useSession } from '../session.ts';
+import { isFresh, remarkSoundUrl } from '../sound-url.ts';
+import { dayAndTime } from '../time.ts';
 import { useAnchorName } from '../use-anchor-name.ts';
 import KindLine from './KindLine.vue';
+import RemarkBody from './RemarkBody.vue';
 import SoundStrip from './SoundStrip.vue';
 
-/** One remark in the margin, drawn as its own waveform. */
+/** One remark in the margin; a spoken one is drawn as its own waveform. */
 const props = defineProps<{ remark: Remark; focused: boolean }>();
 defineEmits<{ focus: [] }>();
 
-const info = computed(() => kindInfo(props.remark.kind));
+const STATES = {
+  saved: { icon: mdiCheck, text: 'saved' },
+  saving: { icon: mdiCloudUploadOutline, text: 'saving …' },
+  waiting: { icon: mdiCloudOffOutline, text: 'waiting for the network' },
+  signedOut: { icon: mdiCloudOffOutline, text: 'waiting until you sign in' },
+  refused: { icon: mdiAlertCircleOutline, text: 'not accepted' },
+} as const;
+
+const margin = useMarginKey();
+const outbox = useOutbox();
+const session = useSession();
 const anchorName = useAnchorName();
+const entry = computed(() => margin.entry(props.remark.kind));
 const about = computed(() => anchorName(props.remark.anchor));
+const label = computed(() => `${entry.value.name} about ${about.value}`);
+/** One's own remarks have news only while they are on their way, or are being looked at. */
+const mine = computed(() => props.remark.author.id === session.person?.id);
+const state = computed(() => (isFresh(props.remark.sound) ? 'saving' : outbox.stateOf(props.remark.id)));
+const showsState = computed(() => mine.value && (state.value !== 'saved' || props.focused));
 </script>
 
 <template>
@@ -22,27 +43,39 @@ const about = computed(() => anchorName(props.remark.anchor));
     :class="[`kind-${remark.kind}`, { focused }]"
     tabindex="-1"
     :data-remark="remark.id"
-    :aria-label="`${info.name} about ${about}`"
+    :aria-label="label"
     @focusin="$emit('focus')"
     @click="$emit('focus')"
   >
     <header>
       <slot name="kind">
         <span class="kind"
-          ><span aria-hidden="true">{{ info.glyph }}</span> {{ info.name }}</span
+          ><span aria-hidden="true">{{ entry.glyph }}</span> {{ entry.name }}</span
         >
       </slot>
       <KindLine :kind="remark.kind" />
       <span class="actions"><slot name="actions" /></span>
     </header>
+    <p v-if="remark.name" class="name">{{ remark.name }}</p>
     <p v-if="remark.anchor.type !== 'passage'" class="whole">on {{ about }}</p>
     <SoundStrip
+      v-if="remark.sound"
       :id="remark.id"
       :url="remarkSoundUrl(remark)"
       :sound="remark.sound"
       :label="`the remark about ${about}`"
+      :captions="remark.transcript?.text"
     />
+    <RemarkBody :remark="remark" />
     <slot />
+    <footer v-if="focused || !mine || showsState">
+      <span
+        >{{ remark.author.name }}, <span class="figures">{{ dayAndTime(remark.madeAt) }}</span></span
+      >
+      <span v-if="showsState" class="state" :class="state" role="status">
+        <v-icon :icon="STATES[state].icon" size="14" aria-hidden="true" /> {{ STATES[state].text }}
+      </span>
+    </footer>
   </section>
 </template>
 
@@ -74,6 +107,9 @@ header {
   font-weight: 600;
   font-size: 13px;
 }
+.name {
+  font-weight: 600;
+}
 .whole {
   color: var(--quiet);
   font-size: 13px;
@@ -82,5 +118,19 @@ header {
   display: flex;
   white-space: nowrap;
   margin-left: auto;
+}
+footer {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0 8px;
+  margin-top: 6px;
+  color: var(--quiet);
+  font-size: 12px;
+}
+.waiting,
+.signedOut,
+.refused {
+  color: rgb(var(--v-theme-error));
 }
 </style>

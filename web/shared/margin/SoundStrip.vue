@@ -2,17 +2,24 @@
 import { clock } from '#core/audio';
 import type { Sound } from '#contract/sound';
 import { mdiPause, mdiPlay } from '@mdi/js';
-import { computed } from 'vue';
+import { computed, useTemplateRef, watch } from 'vue';
 import { usePlayer } from '../player.ts';
 import WaveForm from './WaveForm.vue';
 
-/** A recording that can be played: button, waveform, clock. */
-const props = defineProps<{ id: string; url: string; sound: Sound; label: string }>();
+/** A recording that can be played: button, waveform, clock; and its picture, where it has one. */
+const props = defineProps<{ id: string; url: string; sound: Sound; label: string; captions?: string | undefined }>();
 
 const player = usePlayer();
+const screen = useTemplateRef('screen');
 const current = computed(() => player.current.value === props.id);
 const playing = computed(() => current.value && player.playing.value);
 const position = computed(() => (current.value ? player.position.value : 0));
+
+// There is one player, so its picture goes to whoever plays.
+watch(
+  () => [current.value, screen.value] as const,
+  ([isCurrent, element]) => isCurrent && element?.prepend(player.element),
+);
 
 async function seek(seconds: number): Promise<void> {
   if (!playing.value) await player.toggle(props.id, props.url);
@@ -21,6 +28,9 @@ async function seek(seconds: number): Promise<void> {
 </script>
 
 <template>
+  <div v-if="sound.picture" v-show="current" ref="screen" class="screen">
+    <p v-if="captions" class="captions">{{ captions }}</p>
+  </div>
   <div class="strip">
     <v-btn
       :icon="playing ? mdiPause : mdiPlay"
@@ -33,10 +43,26 @@ async function seek(seconds: number): Promise<void> {
     <WaveForm class="wave" :peaks="sound.peaks" :duration="sound.duration" :position="position" @seek="seek" />
     <span class="figures clock">{{ clock(position > 0 ? position : sound.duration) }}</span>
   </div>
+  <p v-if="sound.picture" class="note">{{ sound.picture === 'camera' ? 'Camera note' : 'Screen note' }}</p>
   <p v-if="current && player.problem.value" class="problem" role="alert">{{ player.problem.value }}</p>
 </template>
 
 <style scoped>
+.screen {
+  margin: 4px 0 8px;
+}
+.screen :deep(video) {
+  display: block;
+  width: 100%;
+  background: #000;
+  border-radius: 3px;
+}
+.captions {
+  padding: 4px 6px;
+  background: var(--ink);
+  color: var(--paper);
+  font-size: 13px;
+}
 .strip {
   display: flex;
   align-items: center;
@@ -51,7 +77,8 @@ async function seek(seconds: number): Promise<void> {
   flex: 1;
   min-width: 0;
 }
-.clock {
+.clock,
+.note {
   flex: none;
   color: var(--quiet);
   font-size: 13px;

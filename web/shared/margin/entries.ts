@@ -1,19 +1,25 @@
 import { compareAnchors, type Anchor } from '#core/anchor';
 import type { Folio } from '#core/folio';
-import type { Kind, Remark } from '#contract/remarks';
+import type { Remark } from '#contract/remarks';
 
 /** Something that stands in the margin, level with what it is about. */
-export interface MarginEntry {
+export interface MarginEntry extends Partial<Pick<Remark, 'stamp' | 'reaction' | 'suggestion'>> {
   id: string;
-  kind: Kind;
+  kind: string;
   anchor: Anchor;
 }
 
 /** Remarks as they stand in the margin, in reading order; of two on the same words, the one that was made first. */
-export function marginEntries(
-  folio: Pick<Folio, 'text' | 'leaves'>,
-  remarks: readonly Pick<Remark, 'id' | 'kind' | 'anchor'>[],
-): MarginEntry[] {
+export function marginEntries(folio: Pick<Folio, 'text' | 'leaves'>, entries: readonly MarginEntry[]): MarginEntry[] {
   const compare = compareAnchors(folio);
-  return remarks.map(({ id, kind, anchor }) => ({ id, kind, anchor })).sort((a, b) => compare(a.anchor, b.anchor));
+  return entries
+    .map(({ id, kind, anchor, stamp = null, reaction = null, suggestion = null }) => ({
+      id,
+      kind,
+      anchor,
+      stamp,
+      reaction,
+      suggestion,
+    }))
+    .sort((a, b) => compare(a.anchor, b.anchor));
 }

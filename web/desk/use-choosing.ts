@@ -1,0 +1,82 @@
+import type { Anchor } from '#core/anchor';
+import { sentenceBeside, sentences, type Folio } from '#core/folio';
+import { computed, nextTick, ref, type ComputedRef, type Ref } from 'vue';
+import { rangeOf } from '../shared/folio/selection.ts';
+import { useTarget, type Target } from '../shared/folio/use-target.ts';
+
+export interface Choosing extends Target {
+  /** Whether a drag draws a box, also where there are words. */
+  boxing: Ref<boolean>;
+  /** What a hand does on most of this work before the voice begins. */
+  how: ComputedRef<string>;
+  /** What a stamp is put on where nothing is chosen: a place on the page that is being read. */
+  placeOnPage(size: number): Anchor | undefined;
+  drop(): void;
+  stepSentence(by: 1 | -1): void;
+  box(): void;
+}
+
+const PAGES = new Set(['page', 'slide', 'picture']);
+
+/** What of the work is to be spoken about, by mouse and by keys. */
+export function useChoosing(root: () => Element | null, folio: () => Folio | undefined): Choosing {
+  const target = useTarget(root, folio);
+  const boxing = ref(false);
+
+  const how = computed(() => {
+    const kinds = new Set(folio()?.leaves.map(({ kind }) => kind));
+    if (kinds.size > 1) return 'Select words or a part of the work';
+    if (kinds.has('sound')) return 'Drag over a stretch of the recording';
+    if (kinds.has('picture')) return 'Drag over a part of the picture';
+    if (kinds.has('sheet')) return 'Drag over cells';
+    if (kinds.has('answer')) return 'Press a question or select words';
+    return 'Select words';
+  });
+
+  function drop(): void {
+    target.clear();
+    boxing.value = false;
+  }
+
+  function stepSentence(by: 1 | -1): void {
+    const [element, work] = [root(), folio()];
+    if (!element || !work) return;
+    const now = target.now();
+    const next = sentenceBeside(sentences(work.text), now?.type === 'passage' ? now : undefined, by);
+    const range = next && rangeOf(element, next);
+    if (!range) return;
+    const selection = document.getSelection();
+    selection?.removeAllRanges();
+    selection?.addRange(range);
+    range.startContainer.parentElement?.scrollIntoView({ block: 'nearest' });
+  }
+
+  /** The page, slide or picture that is being read. */
+  function pageInView(): number | undefined {
+    const leaves = [...(root()?.querySelectorAll<HTMLElement>('[data-leaf]') ?? [])];
+    const middle = window.innerHeight / 2;
+    const seen = leaves.find((leaf) => leaf.getBoundingClientRect().bottom > middle) ?? leaves.at(-1);
+    const index = Number(seen?.dataset.leaf);
+    return PAGES.has(folio()?.leaves[index]?.kind ?? '') ? index : undefined;
+  }
+
+  /** A box in the middle of the leaf that is being read, to be moved with the keys or drawn anew with the mouse. */
+  function box(): void {
+    const leaf = pageInView();
+    if (leaf === undefined) return;
+    boxing.value = true;
+    target.choose({ type: 'region', leaf, x: 0.3, y: 0.4, width: 0.4, height: 0.2 });
+    void nextTick(() => root()?.querySelector<HTMLElement>('.box.chosen')?.focus());
+  }
+
+  function placeOnPage(size: number): Anchor | undefined {
+    const leaf = pageInView();
+    if (leaf === undefined) return undefined;
+    const frame = root()?.querySelector(`[data-leaf="${leaf}"] .layer`)?.getBoundingClientRect();
+    const width = size;
+    const height = frame ? (size * frame.width) / frame.height : size;
+    return { type: 'region', leaf, x: 0.78, y: 0.06, width, height: Math.min(0.9, height) };
+  }
+
+  return { ...target, boxing, how, placeOnPage, drop, stepSentence, box };
+}

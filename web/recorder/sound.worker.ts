@@ -1,0 +1,72 @@
+/// <reference lib="webworker" />
+import { writeWav, type SoundEdit } from '#core/audio';
+import { AudioSample, AudioSampleSource, BufferTarget, Output, WebMOutputFormat } from 'mediabunny';
+import { hexDigest } from '../shared/digest.ts';
+import { freshEdit, render } from './rendition.ts';
+
+/* Heavy work on sound, away from the page: trimming, levelling, drawing, encoding. */
+
+export interface RenderRequest {
+  id: number;
+  samples: Float32Array<ArrayBuffer>;
+  rate: number;
+  /** What a fresh take becomes by itself, where there is none. */
+  edit: SoundEdit | undefined;
+}
+
+export type RenderAnswer = { id: number } & (
+  | { type: 'rendered'; wav: Blob; duration: number; peaks: number[] }
+  | { type: 'progress'; share: number }
+  | { type: 'done'; blob: Blob; sha256: string; duration: number; peaks: number[]; edit: SoundEdit }
+  | { type: 'failed'; message: string }
+);
+
+const BITS_PER_SECOND = 40_000;
+const PIECE_SECONDS = 2;
+
+const answer = (message: RenderAnswer): void => self.postMessage(message);
+
+self.onmessage = ({ data }: MessageEvent<RenderRequest>) => {
+  void respond(data).catch((error: unknown) =>
+    answer({ id: data.id, type: 'failed', message: error instanceof Error ? error.message : String(error) }),
+  );
+};
+
+async function respond({ id, samples, rate, edit: wanted }: RenderRequest): Promise<void> {
+  const { samples: heard, edit, duration, peaks } = render(samples, rate, wanted ?? freshEdit(samples, rate));
+  // It can be heard before it is encoded.
+  const wav = new Blob([writeWav(heard, rate)], { type: 'audio/wav' });
+  answer({ id, type: 'rendered', wav, duration, peaks });
+  const bytes = await encode(heard, rate, (share) => answer({ id, type: 'progress', share }));
+  const sha256 = await hexDigest(bytes);
+  answer({ id, type: 'done', blob: new Blob([bytes], { type: 'audio/webm' }), sha256, duration, peaks, edit });
+}
+
+/** As WebM with Opus, which browsers encode by themselves (WebCodecs). */
+async function encode(
+  samples: Float32Array<ArrayBuffer>,
+  rate: number,
+  onProgress: (share: number) => void,
+): Promise<ArrayBuffer> {
+  const target = new BufferTarget();
+  const output = new Output({ format: new WebMOutputFormat(), target });
+  const source = new AudioSampleSource({ codec: 'opus', bitrate: BITS_PER_SECOND });
+  output.addAudioTrack(source);
+  await output.start();
+  const piece = PIECE_SECONDS * rate;
+  for (let at = 0; at < samples.length; at += piece) {
+    const data = samples.subarray(at, at + piece);
+    const sample = new AudioSample({
+      data,
+      format: 'f32',
+      numberOfChannels: 1,
+      sampleRate: rate,
+      timestamp: at / rate,
+    });
+    await source.add(sample);
+    sample.close();
+    onProgress(at / samples.length);
+  }
+  await output.finalize();
+  return target.buffer!;
+}
