@@ -458,6 +458,7 @@ watch(recorder.speaking, (now) => {
   color: var(--kind);
   font-weight: 600;
   padding: 6px 10px;
+  background: var(--paper);
   border-left: 3px solid var(--kind);
 }
 .writing {

@@ -1,18 +1,28 @@
 // @vitest-environment happy-dom
 import { mount } from '@vue/test-utils';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { useDeskKeys } from './use-desk-keys.ts';
+import { DESK_KEYS, useDeskKeys, useLetterKeys } from './use-desk-keys.ts';
 
 const keys = {
   speak: vi.fn(),
   hush: vi.fn(),
+  pause: vi.fn(),
   discard: vi.fn(),
   play: vi.fn(),
   setKind: vi.fn(),
   putAside: vi.fn(),
   step: vi.fn(),
   stepSentence: vi.fn(),
+  stepStudent: vi.fn(),
   box: vi.fn(),
+  write: vi.fn(),
+  suggest: vi.fn(),
+  react: vi.fn(),
+  stamp: vi.fn(),
+  editSound: vi.fn(),
+  faster: vi.fn(),
+  undo: vi.fn(),
+  redo: vi.fn(),
   help: vi.fn(),
 };
 const desk = mount(
@@ -70,7 +80,7 @@ describe('the keys of the desk', () => {
   it('leave the browser its own keys', () => {
     for (const more of [{ ctrlKey: true }, { metaKey: true }, { altKey: true }])
       expect(press('p', 'main', more).defaultPrevented).toBe(false);
-    expect(press('f').defaultPrevented).toBe(false);
+    expect(press('q').defaultPrevented).toBe(false);
     expect(keys.play).not.toHaveBeenCalled();
   });
 
@@ -84,7 +94,7 @@ describe('the keys of the desk', () => {
     press('?');
     expect(keys.play).toHaveBeenCalledOnce();
     expect(keys.step.mock.calls).toEqual([[1], [-1]]);
-    expect(keys.setKind.mock.calls).toEqual([['repair']]);
+    expect(keys.setKind.mock.calls).toEqual([[2], [8]]);
     expect([keys.putAside, keys.help].map(({ mock }) => mock.calls.length)).toEqual([1, 1]);
   });
 
@@ -95,5 +105,35 @@ describe('the keys of the desk', () => {
     press('ArrowDown', '.folio');
     press('ArrowUp', '.folio');
     expect(keys.stepSentence.mock.calls).toEqual([[1], [-1]]);
+  });
+
+  it('go from student to student, pause, undo and do again', () => {
+    press('n');
+    press('N', 'main', { shiftKey: true });
+    expect(keys.stepStudent.mock.calls).toEqual([[1], [-1]]);
+    press('Enter');
+    expect(keys.pause).toHaveBeenCalledOnce();
+    press('Enter', 'button');
+    expect(keys.pause).toHaveBeenCalledOnce();
+    press('z', 'main', { ctrlKey: true });
+    press('Z', 'main', { ctrlKey: true, shiftKey: true });
+    press('z', 'textarea', { ctrlKey: true });
+    expect([keys.undo, keys.redo].map(({ mock }) => mock.calls.length)).toEqual([1, 1]);
+  });
+
+  it('every letter of the list does something', () => {
+    const letters = DESK_KEYS.flatMap(([key]) => key.match(/\b[A-Z]\b(?! *\+)/g) ?? []).filter((key) => key !== 'Z');
+    expect(letters.length).toBeGreaterThan(8);
+    for (const letter of letters) expect(press(letter.toLowerCase()).defaultPrevented).toBe(true);
+  });
+
+  it('of one letter can be switched off; the others stay (WCAG 2.1.4)', () => {
+    useLetterKeys().value = false;
+    expect(press('p').defaultPrevented).toBe(false);
+    press('3');
+    expect([keys.play, keys.setKind].map(({ mock }) => mock.calls.length)).toEqual([0, 0]);
+    press(' ');
+    expect(keys.speak).toHaveBeenCalledOnce();
+    useLetterKeys().value = true;
   });
 });

@@ -1,4 +1,4 @@
-import { useEventListener, useLocalStorage } from '@vueuse/core';
+import { createGlobalState, useEventListener, useLocalStorage } from '@vueuse/core';
 
 interface DeskKeys {
   /** The space bar went down. */
@@ -56,7 +56,7 @@ const isIn = (event: Event, selector: string): boolean =>
   event.target instanceof Element && event.target.closest(selector) !== null;
 
 /** Keys of one letter may stand in the way of dictation programs and screen readers, so they can be switched off (WCAG 2.1.4). */
-export const useLetterKeys = () => useLocalStorage('letter-keys', true);
+export const useLetterKeys = createGlobalState(() => useLocalStorage('letter-keys', true));
 
 export function useDeskKeys(keys: DeskKeys): void {
   const letters = useLetterKeys();

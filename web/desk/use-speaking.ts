@@ -1,7 +1,7 @@
 import type { Anchor } from '#core/anchor';
 import { EMPTY_CONTENT, type Remark } from '#contract/remarks';
 import type { Sound } from '#contract/sound';
-import { useLocalStorage } from '@vueuse/core';
+import { createGlobalState, useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
 import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
 import { useRecorder, type Preview, type Take } from '../recorder/use-recorder.ts';
@@ -29,7 +29,7 @@ interface About {
 export const BRING_BACK_SECONDS = 8;
 
 /** Seconds that are counted before the recording begins; 0 where nobody wants that. */
-export const useCountdownSeconds = () => useLocalStorage('countdown', 0);
+export const useCountdownSeconds = createGlobalState(() => useLocalStorage('countdown', 0));
 
 /** From the key to the ribbon: what a take becomes on the desk. */
 export function useSpeaking({ submission, onSaid, onThrown }: Options) {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Feedback } from '#contract/submissions';
-import { applyChange, withRemark, type Change } from './changes.ts';
+import { applyChange, inverseOf, withRemark, type Change } from './changes.ts';
 
 const AUTHOR = { id: 'teacher', name: 'Teacher' };
 const sound = {
@@ -9,7 +9,9 @@ const sound = {
   duration: 2,
   peaks: [1],
   microphone: { type: 'device' as const },
+  picture: null,
 };
+const edit = { kept: [{ start: 1, end: 2 }], levelled: true };
 const empty: Feedback = {
   returnedAt: null,
   remarks: [],
@@ -42,7 +44,10 @@ describe('applyChange', () => {
 
   const every: Change[] = [
     say('a', 3),
-    { type: 'kind', remark: 'a', kind: 'next' },
+    { type: 'content', remark: 'a', change: { kind: 'next', tags: ['evidence'] } },
+    { type: 'sound', remark: 'a', sound: { ...sound, sha256: 'b'.repeat(64) }, edit },
+    { type: 'original', remark: 'a', blob: sound.blob },
+    { type: 'taken', remark: 'a', taken: true, at: '2026-01-01T12:30:00Z' },
     { type: 'transcript', remark: 'a', language: 'en', text: 'words' },
     { type: 'score', criterion: 'c', level: 'l' },
     { type: 'heard', remark: 'a', finished: false, at: '2026-01-01T11:00:00Z' },
@@ -60,6 +65,10 @@ describe('applyChange', () => {
         {
           id: 'a',
           kind: 'next',
+          tags: ['evidence'],
+          sound: { sha256: 'b'.repeat(64), picture: null },
+          edit,
+          takenAt: '2026-01-01T12:30:00Z',
           transcript: { text: 'words', source: 'person' },
           heard: { begunAt: '2026-01-01T11:00:00Z', finishedAt: '2026-01-01T12:00:00Z' },
           replies: [{ id: 'r', text: 'yes' }],
@@ -92,5 +101,35 @@ describe('withRemark', () => {
     const aside = after(say('a', 3), { type: 'aside', remark: 'a', aside: true });
     const known = { ...aside.aside[0]!, kind: 'strength' as const };
     expect(withRemark(aside, known)).toMatchObject({ remarks: [], aside: [{ kind: 'strength' }] });
+  });
+});
+
+describe('inverseOf', () => {
+  const before: Change[] = [
+    say('a', 3),
+    { type: 'transcript', remark: 'a', language: 'en', text: 'first' },
+    { type: 'score', criterion: 'c', level: 'weak' },
+  ];
+  const undoable: Change[] = [
+    { type: 'content', remark: 'a', change: { kind: 'next', text: 'new', private: true } },
+    { type: 'transcript', remark: 'a', language: 'en', text: 'second' },
+    { type: 'score', criterion: 'c', level: 'strong' },
+    { type: 'score', criterion: 'c', level: null },
+    { type: 'points', question: 'q', points: 250 },
+    { type: 'aside', remark: 'a', aside: true },
+  ];
+
+  it.each(undoable.map((change) => [change.type, change] as const))('takes back: %s', (_, change) => {
+    const feedback = after(...before);
+    const inverse = inverseOf(feedback, change)!;
+    expect(applyChange(applyChange(feedback, change), inverse)).toEqual(feedback);
+  });
+
+  it('a new remark is put aside, from where it can come back', () => {
+    expect(inverseOf(empty, say('a', 3))).toEqual({ type: 'aside', remark: 'a', aside: true });
+  });
+
+  it('what a student did cannot be taken back here', () => {
+    expect(inverseOf(empty, { type: 'heard', remark: 'a', finished: true, at: '' })).toBeUndefined();
   });
 });

@@ -4,7 +4,11 @@ import type { Work } from '#contract/submissions';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { readDocument } from '../../server/documents/read.ts';
+import { createPinia, setActivePinia } from 'pinia';
 import type { FolioContext } from '../shared/folio/folio-context.ts';
+
+// Parts of a work ask the stores what kinds look like.
+setActivePinia(createPinia());
 
 const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
 

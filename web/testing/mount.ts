@@ -4,7 +4,7 @@ import type { Component } from 'vue';
 import { createVuetify } from 'vuetify';
 import * as components from 'vuetify/components';
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
-import type { Remark } from '#contract/remarks';
+import { EMPTY_CONTENT, type Remark } from '#contract/remarks';
 import type { Feedback } from '#contract/submissions';
 
 setActivePinia(createPinia());
@@ -20,11 +20,15 @@ export const mountInApp = (component: Component, props: Record<string, unknown>)
 const level = (id: string, points: number) => ({ id, title: id, description: `about ${id}`, points });
 
 export const remarkOf = (change: Partial<Remark> = {}): Remark => ({
+  ...EMPTY_CONTENT,
   id: 'remark',
   author: { id: 'teacher', name: 'Teacher' },
   kind: 'repair',
   anchor: { type: 'passage', start: 3, end: 9, quote: { exact: 'turned', prefix: '', suffix: '' } },
-  sound: { sha256: 'a'.repeat(64), duration: 10, peaks: [0, 100, 200] },
+  sound: { sha256: 'a'.repeat(64), duration: 10, peaks: [0, 100, 200], picture: null },
+  edit: null,
+  file: null,
+  takenAt: null,
   transcript: null,
   madeAt: '2026-01-01T10:00:00Z',
   heard: null,

@@ -56,6 +56,7 @@ const worthIt = computed(() => total.value > 1);
   color: var(--kind);
   font-weight: 600;
   font-size: 13px;
+  background: var(--paper);
   border: 1px solid var(--hairline);
   border-radius: 13px;
 }

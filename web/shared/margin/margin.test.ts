@@ -3,7 +3,8 @@ import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { nextTick } from 'vue';
 import { mountInApp, remarkOf } from '../../testing/mount.ts';
-import { kindInfo, KINDS } from '../kinds.ts';
+import { DEFAULT_KEY } from '#core/margin';
+import { keyStyles } from '../margin-key.ts';
 import { usePlayer } from '../player.ts';
 import { useSession } from '../session.ts';
 import { marginEntries } from './entries.ts';
@@ -22,10 +23,12 @@ beforeEach(() => localStorage.clear());
 describe('the margin key', () => {
   it('tells kinds apart without colour: by name, glyph and line', () => {
     for (const part of ['name', 'glyph'] as const)
-      expect(new Set(KINDS.map((info) => info[part])).size).toBe(KINDS.length);
-    const lines = KINDS.map(({ kind }) => mountInApp(KindLine, { kind }).html());
-    expect(new Set(lines).size).toBe(KINDS.length);
-    expect(kindInfo('next').name).toBe('Next step');
+      expect(new Set(DEFAULT_KEY.map((entry) => entry[part])).size).toBe(DEFAULT_KEY.length);
+    const lines = DEFAULT_KEY.map(({ kind }) => mountInApp(KindLine, { kind }).html());
+    expect(new Set(lines).size).toBe(DEFAULT_KEY.length);
+    expect(keyStyles(DEFAULT_KEY)).toContain(
+      '.kind-repair { --kind: rgb(var(--v-theme-vermilion)); --kind-line: wavy;',
+    );
   });
 });
 
