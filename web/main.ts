@@ -1,4 +1,5 @@
 import './reset.css';
+import '@fontsource/noto-emoji/400.css';
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
 import '@fontsource-variable/literata/wght.css';
 import '@fontsource-variable/literata/wght-italic.css';

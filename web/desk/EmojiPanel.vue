@@ -10,7 +10,7 @@ const place = useTemplateRef('place');
 
 onMounted(async () => {
   const { Picker } = await import('emoji-picker-element');
-  const picker = new Picker({ dataSource: dataUrl, locale: 'en' });
+  const picker = new Picker({ dataSource: dataUrl, locale: 'en', emojiVersion: 15 });
   picker.addEventListener('emoji-click', ({ detail }) => detail.unicode && emit('react', detail.unicode));
   place.value?.append(picker);
 });
@@ -33,5 +33,6 @@ onMounted(async () => {
   --input-font-color: var(--ink);
   --indicator-color: var(--ink);
   --num-columns: 6;
+  --emoji-font-family: var(--emoji);
 }
 </style>

@@ -162,6 +162,7 @@ meter {
 }
 .row {
   display: flex;
+  flex-wrap: wrap;
   gap: 6px;
   margin-top: 14px;
 }

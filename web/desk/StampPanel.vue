@@ -19,7 +19,7 @@ import DeskPanel from './DeskPanel.vue';
 defineProps<{ kind: string; /** Where the stamp will be put, in words. */ target: string }>();
 const emit = defineEmits<{ close: []; stamp: [stamp: Stamp] }>();
 
-const SIZE = 3;
+const SIZE = 2.5;
 
 const own = shallowRef<StampPicture[]>([]);
 const problem = ref<string>();
@@ -59,7 +59,7 @@ async function remove(stamp: StampPicture): Promise<void> {
       <li v-for="drawing in STAMP_DRAWINGS" :key="drawing">
         <button
           type="button"
-          class="stamp"
+          class="choice"
           :aria-label="`Stamp: ${DRAWINGS[drawing].name}`"
           @mousedown.prevent
           @click="emit('stamp', { drawing, size: SIZE })"
@@ -70,7 +70,7 @@ async function remove(stamp: StampPicture): Promise<void> {
       <li v-for="stamp in own" :key="stamp.id">
         <button
           type="button"
-          class="stamp"
+          class="choice"
           :aria-label="`Stamp: ${stamp.name}`"
           @mousedown.prevent
           @click="emit('stamp', { picture: stamp.sha256, size: SIZE })"
@@ -113,14 +113,14 @@ ul {
 li {
   position: relative;
 }
-.stamp {
+.choice {
   width: 100%;
   aspect-ratio: 1;
   padding: 12px;
   border: 1px solid var(--hairline);
   border-radius: 4px;
 }
-.stamp:hover {
+.choice:hover {
   border-color: var(--kind);
 }
 img {

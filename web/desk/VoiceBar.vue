@@ -207,6 +207,7 @@ const microphone = computed(() => {
   width: 30px;
   height: 30px;
   font-size: 18px;
+  font-family: var(--emoji);
   border-radius: 4px;
 }
 .quick button:hover {

@@ -127,12 +127,13 @@ mark.struck {
 .reactions::after {
   content: attr(data-text);
   margin-left: 2px;
+  font-family: var(--emoji);
   font-size: 0.95em;
 }
 /* In the white beside the lines, level with the first of its words. */
 .stamp {
   position: absolute;
-  right: 10px;
+  right: -6px;
   width: calc(var(--size) * 1em);
   height: calc(var(--size) * 1em);
   margin-top: calc(var(--size) * -0.25em);

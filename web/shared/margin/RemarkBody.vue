@@ -46,6 +46,7 @@ const host = computed(() => (props.remark.link ? new URL(props.remark.link).host
   font-size: 13px;
 }
 .reaction {
+  font-family: var(--emoji);
   font-size: 26px;
   line-height: 1.2;
 }

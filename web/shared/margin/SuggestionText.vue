@@ -33,6 +33,7 @@ del {
   color: var(--quiet);
 }
 ins {
+  margin-left: 2px;
   font-weight: 600;
   text-decoration: underline double var(--kind);
 }
