@@ -40,6 +40,8 @@ export const ClassRow = z.object({
       state: WorkState,
       returnedAt: Instant.nullable(),
       remarks: z.int(),
+      /** Of these, those to be heard by the student. */
+      spoken: z.int(),
       heard: z.int(),
       unanswered: z.int(),
       grade: Grade.nullable(),

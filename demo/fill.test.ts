@@ -9,9 +9,10 @@ import {
 } from '../server/assignments/queries.ts';
 import { Folio, Format } from '../contract/folio.ts';
 import { selectEarlier } from '../server/earlier/queries.ts';
-import { selectFeedback, selectPlace } from '../server/submissions/queries.ts';
+import { selectClass, selectFeedback } from '../server/submissions/queries.ts';
 import { ASSIGNMENTS } from './assignment.ts';
 import { bodies, type TestDatabase } from '../server/testing/databases.ts';
+import { WRITTEN } from './written.ts';
 import { fillSampleSchool } from './fill.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
 import { FEEDBACK, spokenLines } from './remarks.ts';
@@ -82,15 +83,19 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     const amaru = overview.rows.find(({ student }) => student.name === 'Amaru Quispe')!.submission!;
     expect(amaru).toMatchObject({
       state: 'returned',
-      remarks: 5,
+      remarks: 8,
+      spoken: 5,
       heard: 4,
       grade: { points: 1900, possible: 2500, percentage: 7600, grade: 'Merit' },
     });
     expect(overview.rows.filter(({ submission }) => submission === null)).toHaveLength(20);
 
-    const place = await selectPlace(test.db, amaru.id);
-    expect(place).toMatchObject({ position: 1, count: 10, previous: null });
-    expect(await selectPlace(test.db, place.next!)).toMatchObject({ position: 2, previous: amaru.id });
+    const { students } = await selectClass(test.db, amaru.id);
+    expect(students).toHaveLength(30);
+    expect(students[0]).toMatchObject({ name: 'Amaru Quispe', submission: amaru.id, state: 'returned' });
+    expect(new Set(students.map(({ state }) => state))).toEqual(
+      new Set(['returned', 'back', 'begun', 'waiting', null]),
+    );
   });
 
   it('shows a student only their own', async () => {
@@ -106,9 +111,17 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
       const own = await selectOwnWork(test.db, await idOf(STUDENTS.find((name) => loginOf(name) === student)!));
       const work = own.find(({ versions }) => versions.length > 0)!;
       const feedback = (await selectFeedback(test.db, work.versions.at(-1)!.submission, 'teacher'))!;
-      expect(feedback.remarks).toHaveLength(remarks.length);
+      const written = WRITTEN.filter((one) => one.student === student);
+      expect(feedback.remarks).toHaveLength(remarks.length + written.length);
+      for (const { passage, content } of written)
+        expect(feedback.remarks).toContainEqual(
+          expect.objectContaining({
+            ...content,
+            anchor: expect.objectContaining({ quote: expect.objectContaining({ exact: passage }) }),
+          }),
+        );
       for (const { passage, text } of remarks) {
-        const remark = feedback.remarks.find(({ transcript }) => transcript!.text === text)!;
+        const remark = feedback.remarks.find(({ transcript }) => transcript?.text === text)!;
         expect(remark.anchor.type === 'passage' ? remark.anchor.quote.exact : undefined).toBe(passage);
         expect(remark.sound!.duration).toBeGreaterThan(1);
         expect(Math.max(...remark.sound!.peaks)).toBeGreaterThan(50);

@@ -17,6 +17,7 @@ import { setReturned } from '../server/submissions/return.ts';
 import { hashPassword } from '../server/sessions/passwords.ts';
 import { ASSIGNMENTS, COURSE, SCALE, type SampleAssignment, type SampleWork } from './assignment.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
+import { WRITTEN } from './written.ts';
 import { FEEDBACK, type SampleFeedback, type SampleRemark, type SpokenLine } from './remarks.ts';
 
 export const SAMPLE_PASSWORD = 'shoreline';
@@ -37,7 +38,15 @@ async function fill(tx: Queries): Promise<void> {
       const submission = await handIn(tx, sample, added, student, work);
       const feedback = FEEDBACK.find((one) => one.student === work.student && !marked.has(work.student));
       marked.add(work.student);
-      if (feedback) await giveFeedback(tx, { feedback, submission, added, teacher: people.teacher, student });
+      if (feedback)
+        await giveFeedback(tx, {
+          feedback,
+          submission,
+          added,
+          teacher: people.teacher,
+          second: people.second,
+          student,
+        });
       else await reattachEarlier(tx, submission);
     }
   }
@@ -45,7 +54,12 @@ async function fill(tx: Queries): Promise<void> {
 
 const daysAgo = (days: number): string => new Date(Date.now() - days * 24 * 60 * 60 * 1000).toISOString();
 
-async function addPeople(db: Queries): Promise<{ course: string; teacher: string; id: (login: string) => string }> {
+async function addPeople(db: Queries): Promise<{
+  course: string;
+  teacher: string;
+  second: string;
+  id: (login: string) => string;
+}> {
   const passwordHash = await hashPassword(SAMPLE_PASSWORD);
   const ids = new Map<string, string>();
   const course = await addCourse(db, COURSE);
@@ -54,7 +68,8 @@ async function addPeople(db: Queries): Promise<{ course: string; teacher: string
     ids.set(loginOf(name), person);
     await enrol(db, course, person, TEACHERS.includes(name) ? 'teacher' : 'student');
   }
-  return { course, teacher: ids.get(loginOf(TEACHERS[0]!))!, id: (login) => ids.get(login)! };
+  const [teacher, second] = TEACHERS.map((name) => ids.get(loginOf(name))!);
+  return { course, teacher: teacher!, second: second!, id: (login) => ids.get(login)! };
 }
 
 interface Added {
@@ -147,14 +162,30 @@ interface Given {
   submission: string;
   added: Added;
   teacher: string;
+  second: string;
   student: string;
 }
 
-async function giveFeedback(db: Queries, { feedback, submission, added, teacher, student }: Given): Promise<void> {
+async function giveFeedback(
+  db: Queries,
+  { feedback, submission, added, teacher, second, student }: Given,
+): Promise<void> {
   const folio = (await selectFolio(db, submission))!;
   await markOpened(db, submission);
   for (const remark of feedback.remarks)
     await addRemark(db, remark, { submission, anchor: anchorOf(folio, added, remark), teacher, student });
+  for (const written of WRITTEN.filter((one) => one.student === feedback.student))
+    await insertRemark(db, {
+      id: randomUUID(),
+      submission,
+      author: written.second ? second : teacher,
+      kind: written.kind,
+      anchor: passageOf(folio, written.passage),
+      content: { ...EMPTY_CONTENT, ...written.content },
+      sound: null,
+      edit: null,
+      file: null,
+    });
   for (const [index, level] of feedback.levels.entries()) {
     const criterion = added.criteria[index]!;
     if (level !== undefined)
@@ -205,9 +236,12 @@ async function addRemark(
   }
 }
 
-function anchorOf({ text }: Folio, { questions }: Added, { passage, anchor, question }: SampleRemark): Anchor {
+function anchorOf(folio: Folio, { questions }: Added, { passage, anchor, question }: SampleRemark): Anchor {
   if (question !== undefined) return { type: 'answer', question: questions[question]!.id };
-  if (passage === undefined) return anchor ?? { type: 'whole' };
+  return passage === undefined ? (anchor ?? { type: 'whole' }) : passageOf(folio, passage);
+}
+
+function passageOf({ text }: Folio, passage: string): Anchor {
   const start = text.indexOf(passage);
   const found = start < 0 ? undefined : passageAnchor(text, start, start + passage.length);
   if (!found) throw new Error(`The sample work does not say “${passage}”`);

@@ -47,7 +47,7 @@ test('sentences are selected and spoken about with keys alone', async ({ browser
   await expect(ribbon.getByRole('button', { name: /^Pause/ })).toBeVisible();
   await page.keyboard.press('Delete');
   await expect(ribbon).toHaveCount(0);
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(ribbon).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('complementary', { name: 'Keys' })).toBeVisible();

@@ -23,9 +23,10 @@ export { expect };
 
 export const TEACHER = 'Tamsin Adeyemi';
 
-/** Opens a browser of their own for a person of the sample school. */
+/** Opens a browser of their own for a person of the sample school, who has used a desk before. */
 export async function enter(browser: Browser, server: Server, name: string): Promise<Page> {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await page.addInitScript(() => localStorage.setItem('microphone-checked', 'true'));
   await page.goto(`${server.address}/sign-in`);
   await page.getByRole('button', { name, exact: true }).click();
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
@@ -93,3 +94,17 @@ export async function play(ribbon: Locator): Promise<void> {
 /** A student's own work in one assignment. */
 export const workIn = (page: Page, title: string): Locator =>
   page.locator('section').filter({ has: page.getByRole('heading', { name: title, exact: true }) });
+
+interface SentRemark {
+  id: string;
+  anchor: { quote?: { exact: string } };
+  sound: { sha256: string; duration: number } | null;
+}
+
+/** The remarks on the work that is open, as the server has them. */
+export const remarksOnServer = (page: Page): Promise<SentRemark[]> =>
+  page.evaluate(async () => {
+    const submission = location.pathname.split('/').at(-1)!;
+    const answer = await fetch(`/api/submissions/${submission}/feedback`);
+    return ((await answer.json()) as { remarks: SentRemark[] }).remarks;
+  });

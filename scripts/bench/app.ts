@@ -1,5 +1,5 @@
 import { chromium, type Browser } from '@playwright/test';
-import { enter, openDesk, TEACHER } from '../../e2e/school.ts';
+import { enter, TEACHER } from '../../e2e/school.ts';
 import { Server } from '../../e2e/server.ts';
 import config from '../../playwright.config.ts';
 import { figure } from './figure.ts';
@@ -15,7 +15,6 @@ export async function benchApp(): Promise<object> {
     return {
       serverReady: figure('ms', await serverReady(server), '5000 or less, on a filled database'),
       deskReadable: figure('ms', await deskReadable(browser, server), '1000 or less, from the click'),
-      recordKeyToRecording: figure('ms', await recordKey(browser, server), '100 or less, warm microphone'),
       studentFirstView: figure('kB', [await studentScript(browser, server)], '300 or less of JavaScript, compressed'),
     };
   } finally {
@@ -56,26 +55,6 @@ async function deskReadable(browser: Browser, server: Server): Promise<number[]>
     await page.context().close();
   }
   return times;
-}
-
-async function recordKey(browser: Browser, server: Server): Promise<number[]> {
-  const page = await enter(browser, server, TEACHER);
-  await openDesk(page, 'Eleni Marathou');
-  await page.getByRole('article').focus();
-  // The first take warms the microphone and is not counted; each is thrown away.
-  for (let run = 0; run <= RUNS; run++) {
-    await page.keyboard.down('Space');
-    await page.getByRole('timer').waitFor();
-    await page.waitForTimeout(400);
-    await page.keyboard.press('Escape');
-    await page.keyboard.up('Space');
-    await page.getByRole('timer').waitFor({ state: 'hidden' });
-  }
-  const times = await page.evaluate(() =>
-    performance.getEntriesByName('record-key-to-recording').map(({ duration }) => duration),
-  );
-  await page.context().close();
-  return times.slice(1);
 }
 
 /** What a student's browser fetches as JavaScript to show returned work, coming straight from a link. */

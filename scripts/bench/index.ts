@@ -2,12 +2,16 @@ import { benchApp } from './app.ts';
 import { benchDocuments } from './documents.ts';
 import { benchMargin } from './margin.ts';
 import { benchReattach } from './reattach.ts';
+import { benchDesk } from './desk.ts';
+import { benchVoice } from './voice.ts';
 
 const SUBJECTS: Record<string, () => object | Promise<object>> = {
   app: benchApp,
+  desk: benchDesk,
   documents: benchDocuments,
   margin: benchMargin,
   reattach: () => benchReattach(),
+  voice: benchVoice,
 };
 
 /**

@@ -178,7 +178,7 @@ export async function updateBudget(db: Queries, assignment: string, budget: z.in
 const BriefRow = SummaryRow.extend({ brief: z.string() });
 
 const ClassQueryRow = z
-  .object({ student: Id, name: z.string(), submission: Id, heard: z.int(), unanswered: z.int() })
+  .object({ student: Id, name: z.string(), submission: Id, spoken: z.int(), heard: z.int(), unanswered: z.int() })
   .extend(WorkFacts.shape)
   .extend(GradeRow.shape);
 
@@ -194,6 +194,8 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
     db,
     z.union([ClassQueryRow, NotHandedInRow]),
     `select p.id as student, p.name, s.id as submission, s.version, s.handed_in_at, s.returned_at, ${GRADE_COLUMNS}, ${WORK_FACTS},
+       (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null and r.sound is not null
+          and not r.private) as spoken,
        (select count(*)::int from listenings l join remarks r on r.id = l.remark
         where r.submission = s.id and r.put_aside_at is null and l.person = s.student and l.finished_at is not null) as heard,
        (select count(*)::int from replies y join remarks r on r.id = y.remark
@@ -224,6 +226,7 @@ function classRow(row: z.infer<typeof ClassQueryRow> | z.infer<typeof NotHandedI
       state: stateOfRow(row),
       returnedAt: row.returned_at,
       remarks: row.remarks,
+      spoken: row.spoken,
       heard: row.heard,
       unanswered: row.unanswered,
       grade: gradeOfRow(row),

@@ -271,7 +271,11 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     expect(students[0]!.state).toBe('returned');
     const again = await handIn(school);
     const after = await school.as.teacher.send('GET', `/submissions/${again}/class`);
-    expect((after.json as ClassStates).students[0]).toMatchObject({ name: 'The author', submission: again, state: 'back' });
+    expect((after.json as ClassStates).students[0]).toMatchObject({
+      name: 'The author',
+      submission: again,
+      state: 'back',
+    });
   });
 
   it('a budget of seconds belongs to the assignment, or none', async () => {

@@ -113,12 +113,9 @@ export async function purgeWithdrawn(db: Queries): Promise<void> {
 
 /** The class that a work belongs to. */
 export async function selectClass(db: Queries, submission: string): Promise<ClassStates> {
-  const row = await selectOne(
-    db,
-    z.object({ assignment: Id }),
-    'select assignment from submissions where id = $1',
-    [submission],
-  );
+  const row = await selectOne(db, z.object({ assignment: Id }), 'select assignment from submissions where id = $1', [
+    submission,
+  ]);
   return { students: row ? await selectStates(db, row.assignment) : [] };
 }
 

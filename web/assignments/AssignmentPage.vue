@@ -23,9 +23,7 @@ const handedIn = computed(() => overview.value?.rows.filter(({ submission }) => 
 const missing = computed(() => overview.value?.rows.filter(({ submission }) => !submission) ?? []);
 
 const listening = ({ submission }: ClassRow): string =>
-  submission?.state === 'returned' && submission.remarks > 0
-    ? `${submission.heard} of ${submission.remarks} heard`
-    : '';
+  submission?.state === 'returned' && submission.spoken > 0 ? `${submission.heard} of ${submission.spoken} heard` : '';
 </script>
 
 <template>

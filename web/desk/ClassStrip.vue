@@ -30,11 +30,11 @@ watch(
           :class="one.state ?? 'none'"
           :to="one.submission ? { name: 'desk', params: { submission: one.submission } } : undefined"
           :aria-current="one.student === student ? 'true' : undefined"
-          :aria-label="`${one.name}: ${signOf(one.state).name}`"
           :title="`${one.name}: ${signOf(one.state).name}`"
         >
           <span aria-hidden="true" class="sign">{{ signOf(one.state).sign }}</span>
           <span aria-hidden="true">{{ one.name.split(' ')[0] }}</span>
+          <span class="visually-hidden">{{ one.name }}: {{ signOf(one.state).name }}</span>
         </component>
       </li>
     </ol>
@@ -52,6 +52,7 @@ ol {
   list-style: none;
 }
 .one {
+  position: relative;
   display: flex;
   align-items: center;
   gap: 4px;

@@ -3,7 +3,7 @@ import type { Anchor } from '#core/anchor';
 import type { Remark } from '#contract/remarks';
 import type { Stamp } from '#contract/stamps';
 import type { EarlierRemark } from '#contract/submissions';
-import { useDebounceFn } from '@vueuse/core';
+import { useDebounceFn, useLocalStorage } from '@vueuse/core';
 import { storeToRefs } from 'pinia';
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -63,7 +63,10 @@ const anchorName = useAnchorName();
 
 const { focused, focusRibbon } = useRibbonFocus();
 const notice = shallowRef<Notice>();
-const drawer = ref<DrawerName>('scores');
+const checked = useLocalStorage('microphone-checked', false);
+/** Whoever speaks for the first time looks at the microphone first. */
+const drawer = ref<DrawerName>(checked.value ? 'scores' : 'microphone');
+watch(drawer, () => (checked.value = true));
 /** The remark whose sound is being edited. */
 const cutting = ref<string>();
 const table = useTemplateRef('table');
@@ -309,6 +312,7 @@ useDeskKeys({
 // What was done before is no news any more once somebody speaks; and whoever speaks is at work.
 watch(recorder.speaking, (now) => {
   if (now) notice.value = undefined;
+  if (now && drawer.value === 'microphone') drawer.value = 'scores';
   sittingPace.busy();
 });
 </script>

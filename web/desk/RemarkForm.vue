@@ -64,6 +64,7 @@ function save(): void {
   <form
     class="form"
     aria-label="Remark"
+    novalidate
     @submit.prevent="save"
     @keydown.ctrl.enter.prevent="save"
     @keydown.meta.enter.prevent="save"

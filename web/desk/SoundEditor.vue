@@ -7,7 +7,7 @@ import type WaveSurfer from 'wavesurfer.js';
 import type { Region } from 'wavesurfer.js/plugins/regions';
 import { canRender, decode, renderSound } from '../recorder/sound-work.ts';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
-import { remarkSoundUrl } from '../shared/sound-url.ts';
+import { soundBlob } from '../shared/sound-url.ts';
 import { useOutbox } from '../shared/outbox.ts';
 
 /** Trims and cuts the recording of a remark. The recording as it was spoken stays, and so does everything that was cut. */
@@ -56,8 +56,8 @@ onBeforeUnmount(() => surfer?.destroy());
 
 /** The server has it as it was spoken; one that is not there yet is the one that plays. */
 async function originalBytes(): Promise<ArrayBuffer> {
-  const saved = outbox.stateOf(props.remark.id) === 'saved';
-  const answer = await fetch(saved ? remarkOriginalPath(props.remark.id) : remarkSoundUrl(props.remark));
+  if (outbox.stateOf(props.remark.id) !== 'saved') return (await soundBlob(props.remark)).arrayBuffer();
+  const answer = await fetch(remarkOriginalPath(props.remark.id));
   if (!answer.ok) throw new Error('not here');
   return answer.arrayBuffer();
 }

@@ -5,6 +5,7 @@ import { createGlobalState, useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
 import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
 import { useRecorder, type Preview, type Take } from '../recorder/use-recorder.ts';
+import { useOutbox } from '../shared/outbox.ts';
 import { usePlayer } from '../shared/player.ts';
 import { useSession } from '../shared/session.ts';
 import { freshSound } from '../shared/sound-url.ts';
@@ -35,6 +36,7 @@ export const useCountdownSeconds = createGlobalState(() => useLocalStorage('coun
 export function useSpeaking({ submission, onSaid, onThrown }: Options) {
   const recorder = useRecorder();
   const session = useSession();
+  const outbox = useOutbox();
   const player = usePlayer();
   const actions = useFeedbackActions();
   const nextKind = ref('strength');
@@ -55,9 +57,10 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
     const work = submission();
     if (!(await countDown())) return;
     const take = await recorder.record({ type: 'remark', submission: work, ...about });
-    if (!take) return;
-    if (take.thrown) offerBack(take);
-    else await keep(take);
+    if (take?.thrown) offerBack(take);
+    else if (take) await keep(take);
+    if (recorder.preview.value) outbox.settle(recorder.preview.value.id);
+    recorder.preview.value = undefined;
   }
 
   /** @returns whether to begin; `hush` in between says no */
@@ -91,9 +94,11 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
   async function keep({ id, purpose, sound, edit, original }: Take): Promise<void> {
     if (purpose.type !== 'remark') return;
     const { anchor, kind, instead } = purpose;
+    outbox.announce(id);
     await actions.make(purpose.submission, { id, anchor, kind, sound, edit, instead });
     if (purpose.submission === submission() && fresh.value?.id !== id) onSaid(id);
     if (original) await actions.keepOriginal(purpose.submission, id, await original);
+    outbox.settle(id);
     await recorder.kept({ id });
   }
 
@@ -105,6 +110,7 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
   });
   watch(fresh, (remark) => {
     if (!remark) return;
+    outbox.announce(remark.id);
     onSaid(remark.id);
     void nextTick(() => performance.measure('let-go-to-ribbon', 'let-go'));
   });

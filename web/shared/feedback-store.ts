@@ -22,6 +22,8 @@ export const useFeedback = defineStore('feedback', () => {
   const fromServer = shallowRef<Feedback>();
   const ahead = new Map<string, Promise<Loaded>>();
   let wanted: string | undefined;
+  /** Something was sent about the work that is being opened, so what was asked for before may not know it. */
+  let sentMeanwhile = false;
 
   const feedback = computed(() => {
     if (!work.value || !fromServer.value) return undefined;
@@ -40,6 +42,7 @@ export const useFeedback = defineStore('feedback', () => {
   /** Opens a work. One that was loaded ahead is there at once, and is looked at again for what others have done meanwhile. */
   async function load(submission: string): Promise<void> {
     wanted = submission;
+    sentMeanwhile = false;
     const early = ahead.get(submission);
     ahead.delete(submission);
     if (!early) {
@@ -51,7 +54,7 @@ export const useFeedback = defineStore('feedback', () => {
     if (wanted !== submission) return;
     work.value = loaded.work;
     fromServer.value = loaded.feedback;
-    if (early) void lookAgain(submission);
+    if (early || sentMeanwhile) void lookAgain(submission);
   }
 
   async function lookAgain(submission: string): Promise<void> {
@@ -89,6 +92,7 @@ export const useFeedback = defineStore('feedback', () => {
   outbox.onSent((submission, sent, update) => {
     // What was loaded ahead of a change does not know it.
     ahead.delete(submission);
+    if (submission === wanted && submission !== work.value?.id) sentMeanwhile = true;
     if (submission !== work.value?.id || !fromServer.value) return;
     fromServer.value = update(applyChange(fromServer.value, sent));
   });

@@ -1,5 +1,5 @@
 import { createGlobalState, useEventListener } from '@vueuse/core';
-import { computed, shallowRef, watch, type ComputedRef, type ShallowRef } from 'vue';
+import { computed, shallowReactive, shallowRef, watch, type ComputedRef, type ShallowRef } from 'vue';
 import type { Feedback } from '#contract/submissions';
 import { Refused, sentenceOf } from './api.ts';
 import type { Change } from './changes.ts';
@@ -30,6 +30,9 @@ export interface Outbox {
   changesFor(submission: string): Change[];
   /** How far what was done to one remark is. */
   stateOf(remark: string): OutboxState;
+  /** Something about a remark is being made and will be added; until `settle` it counts as on its way. */
+  announce(remark: string): void;
+  settle(remark: string): void;
   add(submission: string, change: Change): Promise<void>;
   /** Gives up what the server refused. */
   dropRefused(): Promise<void>;
@@ -41,6 +44,7 @@ export const useOutbox = createGlobalState((): Outbox => {
   const parcels = shallowRef<Parcel[]>([]);
   /** Why nothing can be sent at the moment. */
   const obstacle = shallowRef<'waiting' | 'signedOut'>();
+  const announced = shallowReactive(new Set<string>());
   const listeners = new Set<Listener>();
   let sending = false;
   let failures = 0;
@@ -49,13 +53,15 @@ export const useOutbox = createGlobalState((): Outbox => {
   const waiting = computed(() => parcels.value.filter((parcel) => parcel.refused === undefined));
   const state = computed((): OutboxState => {
     if (waiting.value.length > 0) return obstacle.value ?? 'saving';
-    return parcels.value.length > 0 ? 'refused' : 'saved';
+    if (parcels.value.length > 0) return 'refused';
+    return announced.size > 0 ? 'saving' : 'saved';
   });
 
   function stateOf(remark: string): OutboxState {
     const own = parcels.value.filter(({ change }) => 'remark' in change && change.remark === remark);
     if (own.some(({ refused }) => refused !== undefined)) return 'refused';
-    return own.length > 0 ? (obstacle.value ?? 'saving') : 'saved';
+    if (own.length > 0) return obstacle.value ?? 'saving';
+    return announced.has(remark) ? 'saving' : 'saved';
   }
 
   async function load(): Promise<void> {
@@ -127,6 +133,8 @@ export const useOutbox = createGlobalState((): Outbox => {
     changesFor: (submission) =>
       waiting.value.filter((parcel) => parcel.submission === submission).map((parcel) => parcel.change),
     stateOf,
+    announce: (remark) => void announced.add(remark),
+    settle: (remark) => void announced.delete(remark),
     add,
     dropRefused,
     onSent(listener) {

@@ -10,37 +10,42 @@ import type { Sound } from '#contract/sound';
 import type { KeptSound } from './changes.ts';
 
 /** Bytes that were made in this page, by their SHA-256: they play from memory, before and after the server has them. */
-const local = new Map<string, string>();
+const local = new Map<string, { url: string; blob: Blob }>();
 
 export function rememberSound({ sha256, blob }: Pick<KeptSound, 'sha256' | 'blob'>): void {
-  if (!local.has(sha256)) local.set(sha256, URL.createObjectURL(blob));
+  if (!local.has(sha256)) local.set(sha256, { url: URL.createObjectURL(blob), blob });
 }
-
-const FRESH = 'fresh ';
 
 /** A recording that can be heard but has no file yet, and so no SHA-256. */
 export function freshSound(id: string, wav: Blob, about: Omit<Sound, 'sha256'>): Sound {
-  const sha256 = `${FRESH}${id}`;
+  const sha256 = `fresh ${id}`;
   rememberSound({ sha256, blob: wav });
   return { ...about, sha256 };
 }
 
-export const isFresh = (sound: Sound | null): boolean => sound?.sha256.startsWith(FRESH) ?? false;
-
 export const remarkSoundUrl = ({ id, sound }: Pick<Remark, 'id' | 'sound'>): string =>
-  sound ? (local.get(sound.sha256) ?? remarkSoundPath(id, sound.sha256)) : '';
+  sound ? (local.get(sound.sha256)?.url ?? remarkSoundPath(id, sound.sha256)) : '';
 
 export const replySoundUrl = ({ id, sound }: Pick<Reply, 'id' | 'sound'>): string =>
-  local.get(sound!.sha256) ?? replySoundPath(id, sound!.sha256);
+  local.get(sound!.sha256)?.url ?? replySoundPath(id, sound!.sha256);
 
 export const remarkFileUrl = ({ id, file }: Pick<Remark, 'id' | 'file'>): string =>
-  file ? (local.get(file.sha256) ?? remarkFilePath(id, file.sha256)) : '';
+  file ? (local.get(file.sha256)?.url ?? remarkFilePath(id, file.sha256)) : '';
 
-export const stampUrl = (id: string, sha256: string): string => local.get(sha256) ?? remarkStampPath(id, sha256);
+export const stampUrl = (id: string, sha256: string): string => local.get(sha256)?.url ?? remarkStampPath(id, sha256);
 
-/** The recording of a remark with its bytes, so that it can be sent again. */
-export async function keptAgain({ id, sound }: Pick<Remark, 'id' | 'sound'>): Promise<KeptSound> {
-  const answer = await fetch(remarkSoundUrl({ id, sound }));
+/** The bytes of a remark's recording as it is heard. */
+export async function soundBlob({ id, sound }: Pick<Remark, 'id' | 'sound'>): Promise<Blob> {
+  const here = local.get(sound!.sha256);
+  if (here) return here.blob;
+  const answer = await fetch(remarkSoundPath(id, sound!.sha256));
   if (!answer.ok) throw new Error('The recording is not here');
-  return { ...sound!, blob: await answer.blob(), microphone: { type: 'device' } };
+  return answer.blob();
 }
+
+/** The recording of a remark so that it can be sent again. */
+export const keptAgain = async (remark: Pick<Remark, 'id' | 'sound'>): Promise<KeptSound> => ({
+  ...remark.sound!,
+  blob: await soundBlob(remark),
+  microphone: { type: 'device' },
+});

@@ -81,12 +81,21 @@ function placesIn(folio: Element, top: number): Record<string, { top: number; li
   return places;
 }
 
-const measureSoon = (): Promise<void> => nextTick(measure);
+/** The list of elements itself does not tell when one joins it. */
+const drawn = shallowRef<HTMLElement[]>([]);
+
+async function measureSoon(): Promise<void> {
+  await nextTick();
+  drawn.value = [...(items.value ?? [])];
+  measure();
+}
 
 onMounted(measureSoon);
 watch(() => [props.entries, props.folio], measureSoon, { flush: 'post' });
-useResizeObserver(() => items.value ?? [], measure);
+useResizeObserver(drawn, measure);
 useResizeObserver(() => props.folio as HTMLElement | null, measure);
+// What stands above the column in the margin moves it.
+useResizeObserver(() => column.value?.parentElement, measure);
 // Fonts that arrive late move the lines.
 void document.fonts.ready.then(measureSoon);
 </script>

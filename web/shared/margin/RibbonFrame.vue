@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import { useMarginKey } from '../margin-key.ts';
 import { useOutbox } from '../outbox.ts';
 import { useSession } from '../session.ts';
-import { isFresh, remarkSoundUrl } from '../sound-url.ts';
+import { remarkSoundUrl } from '../sound-url.ts';
 import { dayAndTime } from '../time.ts';
 import { useAnchorName } from '../use-anchor-name.ts';
 import KindLine from './KindLine.vue';
@@ -33,7 +33,7 @@ const about = computed(() => anchorName(props.remark.anchor));
 const label = computed(() => `${entry.value.name} about ${about.value}`);
 /** One's own remarks have news only while they are on their way, or are being looked at. */
 const mine = computed(() => props.remark.author.id === session.person?.id);
-const state = computed(() => (isFresh(props.remark.sound) ? 'saving' : outbox.stateOf(props.remark.id)));
+const state = computed(() => outbox.stateOf(props.remark.id));
 const showsState = computed(() => mine.value && (state.value !== 'saved' || props.focused));
 </script>
 
