@@ -1,7 +1,7 @@
 /* Makes docs/screenshots from the sample school, at 1280 × 800. */
 import { chromium, type Page } from '@playwright/test';
 import { fileURLToPath } from 'node:url';
-import { enter, openDesk, ribbonAbout, TEACHER, workIn } from '../e2e/school.ts';
+import { enter, openDesk, ribbonAbout, select, TEACHER, workIn } from '../e2e/school.ts';
 import { Server } from '../e2e/server.ts';
 import config from '../playwright.config.ts';
 
@@ -27,6 +27,27 @@ await picture(teacher, 'to-mark');
 await desk(teacher, 'Dagny Holmqvist');
 await teacher.locator('mark', { hasText: 'hiss' }).first().click();
 await picture(teacher, 'desk');
+
+await teacher.locator('mark', { hasText: 'hardly any sand' }).click();
+await picture(teacher, 'desk-all-kinds');
+await teacher.getByRole('article').focus();
+await select(teacher, 'Mrs Anstey, who lives there');
+await teacher.keyboard.down('Space');
+await teacher.waitForTimeout(6000);
+await teacher.screenshot({ path: `${FOLDER}desk-speaking.png` });
+await teacher.keyboard.up('Space');
+await ribbonAbout(teacher, 'Mrs Anstey').waitFor();
+await teacher.waitForTimeout(1500);
+await teacher.keyboard.press('e');
+await picture(teacher, 'desk-cutting');
+await teacher.getByRole('button', { name: /choose and check it/ }).click();
+await teacher.getByRole('button', { name: 'Try it for three seconds' }).click();
+await teacher.getByRole('button', { name: 'Hear it' }).waitFor();
+await picture(teacher, 'microphone');
+await teacher.getByRole('button', { name: 'Other remarks than spoken ones' }).click();
+await teacher.getByText('Change the margin key').click();
+await picture(teacher, 'margin-key');
+await teacher.getByRole('button', { name: 'Close: Margin key' }).click();
 
 await desk(teacher, 'Sione Tuipulotu');
 await teacher.locator('mark').first().click();

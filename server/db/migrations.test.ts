@@ -1,6 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { describe, expect, it } from 'vitest';
+import { DEFAULT_KEY } from '#core/margin';
+import { EMPTY_CONTENT } from '../../contract/remarks.ts';
+import { selectRemarks } from '../remarks/queries.ts';
 import { selectWork } from '../submissions/queries.ts';
 import { bodies } from '../testing/databases.ts';
 import type { Database } from './database.ts';
@@ -26,8 +29,8 @@ const OLD_FOLIO = {
   ],
 };
 
-describe.each(bodies)('the second migration on $name', ({ open }) => {
-  it('keeps works that were handed in before it, with their files', async () => {
+describe.each(bodies)('the migrations on $name', ({ open }) => {
+  it('keep works that were handed in and remarks that were made before them', async () => {
     const test = await open(firstTables);
     const { db } = test;
     try {
@@ -60,6 +63,15 @@ describe.each(bodies)('the second migration on $name', ({ open }) => {
         text: OLD_FOLIO.text,
         leaves: [{ kind: 'text', label: 'Text', file: 0, start: 0, end: 17, blocks: OLD_FOLIO.blocks }],
       });
+      const [remark] = await selectRemarks(db, { submission: marked });
+      expect(remark).toMatchObject({
+        ...EMPTY_CONTENT,
+        kind: 'next',
+        sound: { sha256: hash.toString('hex'), duration: 1, peaks: [1], picture: null },
+        edit: null,
+        file: null,
+      });
+      expect(work).toMatchObject({ budget: 30, marginKey: DEFAULT_KEY });
       const opened = await db.query('select id, opened_at is not null as opened from submissions order by version');
       expect(opened).toEqual([
         { id: marked, opened: true },

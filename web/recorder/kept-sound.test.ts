@@ -49,9 +49,17 @@ describe('keptSound', () => {
 });
 
 describe('takeOfBlob', () => {
+  it('of half an hour is kept without being decoded, with the outline that was drawn while speaking', async () => {
+    decodes(undefined);
+    const tops = Float32Array.from({ length: 80_000 }, (_, i) => (i < 40_000 ? 0 : 1));
+    const take = await takeOfBlob(blob, microphone, 1800, { tops });
+    expect(take).toMatchObject({ edit: null, sound: { duration: 1800 } });
+    expect(take!.sound.peaks).toEqual([...new Array<number>(100).fill(0), ...new Array<number>(100).fill(255)]);
+  });
+
   it('keeps the encoder’s file as it is where the browser cannot make another', async () => {
     decodes(3);
-    const take = await takeOfBlob(blob, microphone, 3, 'camera');
+    const take = await takeOfBlob(blob, microphone, 3, { picture: 'camera' });
     expect(take).toMatchObject({ edit: null, sound: { blob, duration: 3, picture: 'camera' } });
     expect(await takeOfBlob(new Blob([]), microphone, 3)).toBeUndefined();
   });

@@ -9,6 +9,8 @@ const PEAKS = 200;
 const SHORTEST_SECONDS = 0.1;
 /** An encoder's file head without any sound is smaller than this. */
 const LEAST_BYTES = 300;
+/** Seconds; see `tap.ts`. */
+const LONGEST_RENDERED = 720;
 
 export interface RenderedTake {
   sound: KeptSound;
@@ -35,6 +37,12 @@ export async function renderedTake(
   return { sound, edit };
 }
 
+interface About {
+  picture?: KeptSound['picture'];
+  /** How it looks, where it is too long to be decoded. */
+  tops?: Float32Array | undefined;
+}
+
 /**
  * A recording as the encoder made it. One that this browser cannot decode is kept all the same, without an outline.
  * @param clockSeconds how long it is by the clock
@@ -44,11 +52,12 @@ export async function keptSound(
   blob: Blob,
   microphone: Microphone,
   clockSeconds: number,
-  picture: KeptSound['picture'] = null,
+  { picture = null, tops }: About = {},
 ): Promise<KeptSound | undefined> {
   if (blob.size < LEAST_BYTES) return undefined;
   const bytes = await blob.arrayBuffer();
   const sha256 = await hexDigest(bytes);
+  if (tops) return { blob, sha256, duration: clockSeconds, peaks: peaks(tops, PEAKS), microphone, picture };
   const decoded = await decode(bytes).catch(() => undefined);
   const duration = decoded ? decoded.samples.length / decoded.rate : clockSeconds;
   if (duration < SHORTEST_SECONDS) return undefined;
@@ -60,14 +69,14 @@ export async function takeOfBlob(
   blob: Blob,
   microphone: Microphone,
   clockSeconds: number,
-  picture: KeptSound['picture'] = null,
+  about: About = {},
 ): Promise<RenderedTake | undefined> {
   if (blob.size < LEAST_BYTES) return undefined;
-  if (canRender() && !picture) {
+  if (canRender() && !about.picture && !about.tops && clockSeconds < LONGEST_RENDERED) {
     const { samples, rate } = await decode(await blob.arrayBuffer()).catch(() => ({ samples: undefined, rate: 0 }));
     const rendered = samples && (await renderedTake(samples, rate, microphone).catch(() => undefined));
     if (rendered) return rendered;
   }
-  const sound = await keptSound(blob, microphone, clockSeconds, picture);
+  const sound = await keptSound(blob, microphone, clockSeconds, about);
   return sound && { sound, edit: null };
 }

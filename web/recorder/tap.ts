@@ -1,5 +1,16 @@
 import tapUrl from './tap.worklet.ts?worker&url';
 
+/** Beyond so much speech its samples would fill the memory of a small computer; the encoder's file goes on. */
+const MOST_SECONDS = 720;
+
+/** What was heard between `begin` and `end`. */
+export interface Tapped {
+  /** Undefined where it was too much to keep. */
+  samples: Float32Array<ArrayBuffer> | undefined;
+  /** The largest magnitude of each piece, also where the samples were too many. */
+  tops: Float32Array;
+}
+
 /** Listens to sound as samples: the last moments all the time, everything between `begin` and `end`. */
 export class Tap {
   readonly input: AudioNode;
@@ -9,6 +20,8 @@ export class Tap {
   /** What was heard while nobody collected, as much as belongs to the next beginning. */
   #lead: Float32Array[] = [];
   #pieces: Float32Array[] = [];
+  #tops: number[] = [];
+  #kept = 0;
   #collecting = false;
   #flushed: (() => void) | undefined;
 
@@ -35,15 +48,28 @@ export class Tap {
   }
 
   #take(piece: Float32Array): void {
-    if (this.#collecting) return void this.#pieces.push(piece);
+    if (this.#collecting) return this.#keep(piece);
     this.#lead.push(piece);
     let kept = this.#lead.reduce((sum, { length }) => sum + length, 0);
     while (this.#lead.length > 0 && kept - this.#lead[0]!.length >= this.#leadSamples)
       kept -= this.#lead.shift()!.length;
   }
 
+  #keep(piece: Float32Array): void {
+    this.#tops.push(largest(piece));
+    this.#kept += piece.length;
+    if (this.#tooMuch) this.#pieces = [];
+    else this.#pieces.push(piece);
+  }
+
+  get #tooMuch(): boolean {
+    return this.#kept > MOST_SECONDS * this.rate;
+  }
+
   begin(): void {
     this.#pieces = [];
+    this.#tops = [];
+    this.#kept = 0;
     this.resume();
   }
 
@@ -53,13 +79,13 @@ export class Tap {
 
   /** Goes on with the moment before, so that no syllable is lost. */
   resume(): void {
-    this.#pieces.push(...this.#lead);
+    for (const piece of this.#lead) this.#keep(piece);
     this.#lead = [];
     this.#collecting = true;
   }
 
-  /** All samples since `begin`, the last one included. */
-  async end(): Promise<Float32Array<ArrayBuffer>> {
+  /** All since `begin`, the last sample included. */
+  async end(): Promise<Tapped> {
     await new Promise<void>((resolve) => {
       this.#flushed = resolve;
       this.#port.postMessage('flush');
@@ -67,12 +93,20 @@ export class Tap {
     const pieces = this.#pieces;
     this.#pieces = [];
     this.#collecting = false;
-    const samples = new Float32Array(pieces.reduce((sum, { length }) => sum + length, 0));
+    const tops = Float32Array.from(this.#tops);
+    if (this.#tooMuch) return { samples: undefined, tops };
+    const samples = new Float32Array(this.#kept);
     let at = 0;
     for (const piece of pieces) {
       samples.set(piece, at);
       at += piece.length;
     }
-    return samples;
+    return { samples, tops };
   }
+}
+
+function largest(samples: Float32Array): number {
+  let most = 0;
+  for (const sample of samples) most = Math.max(most, Math.abs(sample));
+  return most;
 }

@@ -10,6 +10,7 @@ import { isMissing, microphoneSentence, openMicrophone, openPicture, pictureSent
 import { PracticeMicrophone } from './practice-microphone.ts';
 import { LEAD_SECONDS, SoundPath, type Recording } from './sound-path.ts';
 import { canRender, warmUp, type Heard } from './sound-work.ts';
+import type { Tapped } from './tap.ts';
 import { beginTake, forgetTake, letGoOfTake, type TakePurpose, type UnfinishedTake } from './takes.ts';
 
 /** Nobody can say anything in less; it was a slip of the finger. */
@@ -247,7 +248,7 @@ export const useRecorder = createGlobalState((): Recorder => {
     const length = seconds();
     const wanted = length >= SHORTEST_HOLD_SECONDS;
     status.value = 'finishing';
-    const samples = await tap?.end();
+    const tapped = await tap?.end();
     practice?.hush();
     if (!wanted || how === 'leave') {
       await running.end();
@@ -260,7 +261,7 @@ export const useRecorder = createGlobalState((): Recorder => {
     const onHeard = (heard: Heard): void => {
       if (how !== 'discard') preview.value = { ...heard, id, purpose: what };
     };
-    const take = await finished({ samples, microphone, original, length, onHeard });
+    const take = await finished({ tapped, microphone, original, length, onHeard });
     if (take) return { id, purpose: what, ...take, thrown: how === 'discard' };
     await forgetTake(id).catch(() => undefined);
     if (how === 'keep') problem.value = NOTHING_RECORDED;
@@ -268,7 +269,7 @@ export const useRecorder = createGlobalState((): Recorder => {
   }
 
   interface Spoken {
-    samples: Float32Array<ArrayBuffer> | undefined;
+    tapped: Tapped | undefined;
     microphone: Microphone;
     original: Promise<Blob>;
     /** Seconds by the clock. */
@@ -278,7 +279,7 @@ export const useRecorder = createGlobalState((): Recorder => {
 
   /** The samples are there at once; the encoder's file comes when the delay line has run empty. */
   async function finished({
-    samples,
+    tapped,
     microphone,
     original,
     length,
@@ -286,13 +287,15 @@ export const useRecorder = createGlobalState((): Recorder => {
   }: Spoken): Promise<Pick<Take, 'sound' | 'edit' | 'original'> | undefined> {
     const shown = picture.value && purpose.value?.type === 'remark' ? (purpose.value.picture ?? null) : null;
     const rendered: RenderedTake | undefined =
-      samples && !shown && canRender()
-        ? await renderedTake(samples, soundPath().context.sampleRate, microphone, {
+      tapped?.samples && !shown && canRender()
+        ? await renderedTake(tapped.samples, soundPath().context.sampleRate, microphone, {
             onHeard,
             onProgress: (share) => (progress.value = share),
           }).catch(() => undefined)
         : undefined;
-    const take = rendered ?? (await takeOfBlob(await original, microphone, length, shown));
+    // What is too long to be worked on here is kept as the encoder made it.
+    const long = tapped && !tapped.samples ? tapped.tops : undefined;
+    const take = rendered ?? (await takeOfBlob(await original, microphone, length, { picture: shown, tops: long }));
     return take && { ...take, original: take.edit ? original : undefined };
   }
 
@@ -321,7 +324,7 @@ export const useRecorder = createGlobalState((): Recorder => {
   async function recover(unfinished: UnfinishedTake): Promise<Take | undefined> {
     const { id, purpose, blob, microphone } = unfinished;
     const shown = purpose.type === 'remark' ? (purpose.picture ?? null) : null;
-    const take = await takeOfBlob(blob, microphone, unfinished.seconds, shown);
+    const take = await takeOfBlob(blob, microphone, unfinished.seconds, { picture: shown });
     return take && { id, purpose, ...take, original: take.edit ? Promise.resolve(blob) : undefined, thrown: false };
   }
 
@@ -335,7 +338,8 @@ export const useRecorder = createGlobalState((): Recorder => {
       if (practising.value) practice?.speak();
       await new Promise((resolve) => setTimeout(resolve, seconds * 1000));
       practice?.hush();
-      return { samples: await tap.end(), rate: context.sampleRate };
+      const { samples } = await tap.end();
+      return samples && { samples, rate: context.sampleRate };
     } finally {
       busy = false;
     }

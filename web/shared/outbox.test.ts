@@ -81,4 +81,23 @@ describe('the outbox', () => {
     await outbox.dropRefused();
     expect([await kept(), outbox.state.value]).toEqual([[], 'saved']);
   });
+
+  it('counts what is being made as on its way, for all and for the one remark', async () => {
+    expect([outbox.state.value, outbox.stateOf('fresh')]).toEqual(['saved', 'saved']);
+    outbox.announce('fresh');
+    expect([outbox.state.value, outbox.stateOf('fresh'), outbox.stateOf('other')]).toEqual([
+      'saving',
+      'saving',
+      'saved',
+    ]);
+    outbox.settle('fresh');
+    expect(outbox.state.value).toBe('saved');
+  });
+
+  it('tells of each remark how far it is', async () => {
+    server.mockImplementation(away);
+    await outbox.add(ID, { type: 'aside', remark: ID, aside: true });
+    await vi.waitFor(() => expect(outbox.stateOf(ID)).toBe('waiting'));
+    expect(outbox.stateOf('another')).toBe('saved');
+  });
 });

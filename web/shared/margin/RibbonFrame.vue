@@ -31,7 +31,7 @@ const anchorName = useAnchorName();
 const entry = computed(() => margin.entry(props.remark.kind));
 const about = computed(() => anchorName(props.remark.anchor));
 const label = computed(() => `${entry.value.name} about ${about.value}`);
-/** One's own remarks have news only while they are on their way, or are being looked at. */
+/** One's own remarks have news while they are on their way, or are being looked at. */
 const mine = computed(() => props.remark.author.id === session.person?.id);
 const state = computed(() => outbox.stateOf(props.remark.id));
 const showsState = computed(() => mine.value && (state.value !== 'saved' || props.focused));
@@ -68,7 +68,7 @@ const showsState = computed(() => mine.value && (state.value !== 'saved' || prop
     />
     <RemarkBody :remark="remark" />
     <slot />
-    <footer v-if="focused || !mine || showsState">
+    <footer>
       <span
         >{{ remark.author.name }}, <span class="figures">{{ dayAndTime(remark.madeAt) }}</span></span
       >
