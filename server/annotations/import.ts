@@ -6,7 +6,8 @@ import { Id } from '../../contract/basics.ts';
 import { select, type Database, type Queries } from '../db/database.ts';
 import { findMedium, keepMedium } from '../media/media.ts';
 import { soundType } from '../media/sound-type.ts';
-import { EMPTY_CONTENT } from '../../contract/remarks.ts';
+import { EMPTY_CONTENT, type RemarkContent } from '../../contract/remarks.ts';
+import { isEmpty } from '../remarks/make.ts';
 import { insertRemark, isSameRemark, upsertTranscript, type RemarkToInsert } from '../remarks/queries.ts';
 import { selectFolio } from '../submissions/queries.ts';
 import { sha256OfIri, workIri } from './export.ts';
@@ -51,8 +52,7 @@ export async function importAnnotations(
         author: author.data,
         kind: kind.value,
         anchor,
-        // A criterion of another assignment or a picture of another school means nothing here.
-        content: written ? { ...written.content, text: written.value, criterion: null, stamp: null } : EMPTY_CONTENT,
+        content: written ? contentHere(written) : EMPTY_CONTENT,
         sound: sound
           ? {
               sha256: await keep(sound.id),
@@ -65,6 +65,8 @@ export async function importAnnotations(
         file: file ? { sha256: await keep(file.id), name: file.fileName } : null,
         madeAt: annotation.created,
       };
+      if (!row.sound && !row.file && isEmpty(row.content))
+        throw refused(annotation, 'its stamp is a picture that is not here');
       if (await insertRemark(tx, row)) imported.made++;
       else if (await isSameRemark(tx, row)) imported.known++;
       else {
@@ -109,6 +111,12 @@ function partsOf(annotation: Annotation) {
   if (!sound && !written && !file) throw refused(annotation, 'it has no recording and says nothing');
   if (!kind) throw refused(annotation, 'it does not say what kind of remark it is');
   return { sound, kind, transcript, written, file };
+}
+
+/** A criterion of another assignment or a picture of another school means nothing here. */
+function contentHere({ content, value }: Extract<Body, { content: object }>): RemarkContent {
+  const stamp = content.stamp && 'drawing' in content.stamp ? content.stamp : null;
+  return { ...content, text: value, criterion: null, stamp };
 }
 
 async function keptMedium(

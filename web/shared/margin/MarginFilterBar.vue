@@ -9,6 +9,8 @@ const props = defineProps<{ filter: MarginFilter }>();
 const margin = useMarginKey();
 const kinds = computed(() => margin.key.value.filter(({ kind }) => props.filter.counts.value.has(kind)));
 const total = computed(() => [...props.filter.counts.value.values()].reduce((sum, count) => sum + count, 0));
+const { author, tag } = props.filter;
+const valueOf = (event: Event): string => (event.target as HTMLSelectElement).value;
 const worthIt = computed(() => total.value > 1);
 </script>
 
@@ -26,13 +28,23 @@ const worthIt = computed(() => total.value > 1);
     >
       <span aria-hidden="true">{{ glyph }} {{ filter.counts.value.get(kind) }}</span>
     </button>
-    <select v-if="filter.authors.value.length > 1" v-model="filter.author.value" aria-label="Whose remarks">
+    <select
+      v-if="filter.authors.value.length > 1"
+      :value="author"
+      aria-label="Whose remarks"
+      @change="author = valueOf($event)"
+    >
       <option value="">all authors</option>
       <option v-for="{ id, name } in filter.authors.value" :key="id" :value="id">{{ name }}</option>
     </select>
-    <select v-if="filter.tags.value.length > 0" v-model="filter.tag.value" aria-label="Remarks with a tag">
+    <select
+      v-if="filter.tags.value.length > 0"
+      :value="tag"
+      aria-label="Remarks with a tag"
+      @change="tag = valueOf($event)"
+    >
       <option value="">all tags</option>
-      <option v-for="tag in filter.tags.value" :key="tag">{{ tag }}</option>
+      <option v-for="one in filter.tags.value" :key="one">{{ one }}</option>
     </select>
     <p v-if="filter.active.value" class="some" role="status">
       {{ filter.shown.value.length }} of {{ total }} shown.
