@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import type { Anchor } from '#core/anchor';
+import type { Rubric } from '#core/grading';
 import type { Remark } from '#contract/remarks';
 import type { Stamp } from '#contract/stamps';
 import type { EarlierRemark } from '#contract/submissions';
 import { useDebounceFn, useLocalStorage } from '@vueuse/core';
 import { storeToRefs } from 'pinia';
-import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, onBeforeUnmount, provide, reactive, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
 import { microphoneIsGranted } from '../recorder/microphone.ts';
 import { useRecorder } from '../recorder/use-recorder.ts';
 import EarlierHead from '../shared/earlier/EarlierHead.vue';
-import EarlierRibbon from '../shared/earlier/EarlierRibbon.vue';
 import { useEarlier } from '../shared/earlier/use-earlier.ts';
 import { useFeedback } from '../shared/feedback-store.ts';
 import { useMarginKey } from '../shared/margin-key.ts';
@@ -29,18 +29,19 @@ import { useLoaded } from '../shared/use-loaded.ts';
 import AsideList from './AsideList.vue';
 import ClassStrip from './ClassStrip.vue';
 import DeskDrawer, { type DrawerName } from './DeskDrawer.vue';
-import DeskRibbon from './DeskRibbon.vue';
+import { DESK_MARGIN } from './desk-margin.ts';
+import DeskEntry from './DeskEntry.vue';
 import DeskStrip from './DeskStrip.vue';
+import type { Draft } from './draft.ts';
 import type { Notice } from './notice.ts';
 import PaceLine from './PaceLine.vue';
-import RemarkForm from './RemarkForm.vue';
 import { useChoosing } from './use-choosing.ts';
 import { useClass } from './use-class.ts';
-import { SPEAKING, useDeskEntries } from './use-desk-entries.ts';
+import { useDeskEntries } from './use-desk-entries.ts';
 import { useDeskKeys } from './use-desk-keys.ts';
 import { usePace } from './use-pace.ts';
 import { useSpeaking } from './use-speaking.ts';
-import { useWriting, WRITING } from './use-writing.ts';
+import { useWriting } from './use-writing.ts';
 import VoiceBar from './VoiceBar.vue';
 
 /** The desk: one submission, read and spoken about. */
@@ -90,9 +91,13 @@ const filter = useMarginFilter(
   () => props.submission,
 );
 const returned = computed(() => (feedback.value?.returnedAt ?? null) !== null);
+/** The same from answer to answer, so that nothing is drawn again for it. */
+const rubric = computed((before?: Rubric): Rubric => {
+  const now = feedback.value?.rubric ?? [];
+  return before && JSON.stringify(before) === JSON.stringify(now) ? before : now;
+});
 const overall = computed(() => remarks.value.find(({ anchor, sound }) => anchor.type === 'whole' && sound));
 const focusedRemark = computed(() => remarks.value.find(({ id }) => id === focused.value));
-const earlierOf = (id: string): EarlierRemark[] => earlier.placed.value.filter(({ remark }) => remark.id === id);
 
 const { error, load } = useLoaded(open, () => props.submission);
 const speaking = useSpeaking({
@@ -283,6 +288,38 @@ function choose(anchor: Anchor | undefined): void {
   choosing.choose(anchor);
 }
 
+const NO_EARLIER: EarlierRemark[] = [];
+const shownById = computed(() => new Map(filter.shown.value.map((remark) => [remark.id, remark])));
+const earlierById = computed(() => new Map(earlier.placed.value.map((one) => [one.remark.id, [one]])));
+
+provide(
+  DESK_MARGIN,
+  reactive({
+    submission: computed(() => props.submission),
+    student: computed(() => work.value?.student.name ?? ''),
+    rubric,
+    returned,
+    focused,
+    cutting,
+    draft: writing.draft,
+    target: ribbonTarget,
+    remark: (id: string) => shownById.value.get(id),
+    earlier: (id: string) => earlierById.value.get(id) ?? NO_EARLIER,
+    focus: (id: string) => void (focused.value = id),
+    setKind: actions.setKind,
+    speakAgain: speaking.speakAgain,
+    putAside,
+    mend: actions.mend,
+    amend: actions.amend,
+    cut: ({ id }: Remark, open: boolean) => void (cutting.value = open ? id : undefined),
+    putHere: putAt,
+    lose: (one: EarlierRemark) => void earlier.place(one, null),
+    setDraft: (draft: Draft) => void (writing.draft.value = draft),
+    saveDraft: writing.save,
+    cancelDraft: writing.cancel,
+  }),
+);
+
 useDeskKeys({
   speak,
   hush: speaking.hush,
@@ -357,54 +394,7 @@ watch(recorder.speaking, (now) => {
             @drop="speaking.dropInterrupted(take)"
           />
         </template>
-        <template #entry="{ entry }">
-          <p v-if="entry.id === SPEAKING" class="now" :class="`kind-${entry.kind}`">Listening …</p>
-          <section
-            v-else-if="entry.id === WRITING && writing.draft.value"
-            class="writing"
-            :class="`kind-${entry.kind}`"
-            :aria-label="`New remark about ${anchorName(entry.anchor)}`"
-          >
-            <RemarkForm
-              v-model="writing.draft.value"
-              :rubric="feedback.rubric"
-              :quote="entry.anchor.type === 'passage' ? entry.anchor.quote.exact : undefined"
-              @save="writing.save"
-              @cancel="writing.cancel"
-            />
-          </section>
-          <DeskRibbon
-            v-for="remark in filter.shown.value.filter(({ id }) => id === entry.id)"
-            :key="remark.id"
-            :cutting="cutting === remark.id"
-            :remark="remark"
-            :submission="submission"
-            :student="work.student.name"
-            :rubric="feedback.rubric"
-            :target="remark.id === focused ? ribbonTarget : undefined"
-            :focused="remark.id === focused"
-            :returned="returned"
-            :answer="(reply) => actions.answer(remark, reply)"
-            @update:cutting="cutting = $event ? remark.id : undefined"
-            @focus="focused = remark.id"
-            @kind="actions.setKind(remark, $event)"
-            @again="speaking.speakAgain(remark)"
-            @aside="putAside(remark)"
-            @mend="actions.mend(remark, $event)"
-            @amend="actions.amend(remark, $event)"
-          />
-          <EarlierRibbon
-            v-for="one in earlierOf(entry.id)"
-            :key="one.remark.id"
-            :earlier="one"
-            :focused="one.remark.id === focused"
-            movable
-            :target="targetName"
-            @focus="focused = one.remark.id"
-            @here="putAt(one)"
-            @lost="earlier.place(one, null)"
-          />
-        </template>
+        <template #entry="{ entry }"><DeskEntry :id="entry.id" :kind="entry.kind" /></template>
         <template #below>
           <p v-if="entries.length === 0 && !filter.active.value" class="empty">
             Nothing is said yet. {{ choosing.how.value }}, hold the space bar and speak.
@@ -457,19 +447,6 @@ watch(recorder.speaking, (now) => {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 264px;
   min-height: 0;
-}
-.now {
-  color: var(--kind);
-  font-weight: 600;
-  padding: 6px 10px;
-  background: var(--paper);
-  border-left: 3px solid var(--kind);
-}
-.writing {
-  padding: 4px 10px 10px;
-  background: var(--paper);
-  border: 1px solid var(--kind);
-  border-radius: 4px;
 }
 .empty {
   color: var(--quiet);

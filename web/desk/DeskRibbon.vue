@@ -12,6 +12,7 @@ import {
 } from '@mdi/js';
 import { computed, ref } from 'vue';
 import type { KeptSound } from '../shared/changes.ts';
+import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
 import { useMarginKey } from '../shared/margin-key.ts';
 import ReplyBox from '../shared/margin/ReplyBox.vue';
 import ReplyThread from '../shared/margin/ReplyThread.vue';
@@ -33,7 +34,6 @@ const props = defineProps<{
   rubric: Rubric;
   /** What is chosen in the work and what it is called, so that the remark can be put there. */
   target?: { anchor: Anchor; name: string } | undefined;
-  answer: (reply: { text: string; sound: KeptSound | null }) => Promise<void>;
 }>();
 const emit = defineEmits<{
   focus: [];
@@ -48,6 +48,7 @@ const cutting = defineModel<boolean>('cutting', { default: false });
 
 const SIZE_STEP = 0.5;
 
+const actions = useFeedbackActions();
 const margin = useMarginKey();
 const speaking = useSpeakingReply(() => props.remark.id);
 const draft = ref<Draft>();
@@ -74,6 +75,8 @@ function save(): void {
   if (Object.keys(change).length > 0) emit('amend', change);
   draft.value = undefined;
 }
+
+const send = (reply: { text: string; sound: KeptSound | null }): Promise<void> => actions.answer(props.remark, reply);
 
 function resize(by: number): void {
   if (!stamp.value) return;
@@ -178,7 +181,7 @@ function resize(by: number): void {
         v-if="speaking || (focused && remark.replies.length > 0)"
         :submission="submission"
         :remark="remark.id"
-        :send="answer"
+        :send="send"
       />
     </template>
   </RibbonFrame>

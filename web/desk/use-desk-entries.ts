@@ -15,17 +15,22 @@ export function useDeskEntries(
   draft: () => Draft | null,
 ): ComputedRef<MarginEntry[]> {
   const recorder = useRecorder();
+  // Typing changes a draft with every key, but not where it stands.
+  const written = computed((before?: MarginEntry | null): MarginEntry | null => {
+    const now = draft();
+    if (!now) return null;
+    if (before && before.kind === now.kind && sameAnchor(before.anchor, now.anchor)) return before;
+    return { id: WRITING, anchor: now.anchor, kind: now.kind };
+  });
   return computed(() => {
     const folio = work()?.folio;
     if (!folio) return [];
     const purpose = recorder.purpose.value;
     const spoken =
       purpose?.type === 'remark' && purpose.submission === work()?.id ? [{ ...purpose, id: SPEAKING }] : [];
-    const written = draft();
-    return marginEntries(folio, [
-      ...remarks(),
-      ...spoken,
-      ...(written ? [{ id: WRITING, anchor: written.anchor, kind: written.kind }] : []),
-    ]);
+    return marginEntries(folio, [...remarks(), ...spoken, ...(written.value ? [written.value] : [])]);
   });
 }
+
+const sameAnchor = (a: MarginEntry['anchor'], b: MarginEntry['anchor']): boolean =>
+  a === b || JSON.stringify(a) === JSON.stringify(b);

@@ -1,16 +1,24 @@
 <script setup lang="ts">
-import { isTextBlock, pieces, type Block, type TextBlock } from '#core/folio';
+import { isTextBlock, pieces, type Block, type Piece, type TextBlock } from '#core/folio';
 import { picturePath } from '#contract/submissions';
 import { computed, type CSSProperties } from 'vue';
+import { stable } from '../stable.ts';
 import { useFolio } from './folio-context.ts';
 import PieceText from './PieceText.vue';
 
 const props = defineProps<{ block: Block; starts: ReadonlyMap<TextBlock, number> }>();
 
 const folio = useFolio();
-const parts = computed(() =>
-  isTextBlock(props.block) ? pieces(props.block.runs, props.starts.get(props.block)!, folio.cuts) : [],
-);
+const parts = computed((before?: readonly Piece[]) => {
+  if (!isTextBlock(props.block)) return [];
+  return stable(before, pieces(props.block.runs, props.starts.get(props.block)!, folio.cuts), samePiece);
+});
+const samePiece = (a: Piece, b: Piece): boolean =>
+  a.start === b.start &&
+  a.text === b.text &&
+  a.note === b.note &&
+  a.marks === b.marks &&
+  a.covering.join(' ') === b.covering.join(' ');
 const element = computed(() => (props.block.type === 'heading' ? `h${Math.min(6, props.block.level + 1)}` : 'p'));
 const marker = computed(() => ('marker' in props.block ? props.block.marker : undefined));
 const style = computed((): CSSProperties => {

@@ -5,7 +5,8 @@ import type { Work } from '#contract/submissions';
 import { computed, provide, reactive, useTemplateRef, type Component } from 'vue';
 import AnswerLeaf from './AnswerLeaf.vue';
 import { drawnEdits } from './drawn-edits.ts';
-import { FOLIO, type DrawnMark, type DrawnStretch } from './folio-context.ts';
+import { shallowSame, stable } from '../stable.ts';
+import { FOLIO, type DrawnEdit, type DrawnMark, type DrawnStretch } from './folio-context.ts';
 import PageLeaf from './PageLeaf.vue';
 import PictureLeaf from './PictureLeaf.vue';
 import SheetLeaf from './SheetLeaf.vue';
@@ -38,12 +39,17 @@ const LEAVES: Record<Leaf['kind'], Component> = {
   answer: AnswerLeaf,
 };
 
-const stretches = computed(() =>
-  props.marks.flatMap(({ id, kind, anchor, stamp = null, reaction = null }): DrawnStretch[] =>
-    anchor.type === 'passage' ? [{ id, kind, start: anchor.start, end: anchor.end, stamp, reaction }] : [],
+const stretches = computed((before?: readonly DrawnStretch[]) =>
+  stable(
+    before,
+    props.marks.flatMap(({ id, kind, anchor, stamp = null, reaction = null }): DrawnStretch[] =>
+      anchor.type === 'passage' ? [{ id, kind, start: anchor.start, end: anchor.end, stamp, reaction }] : [],
+    ),
+    shallowSame,
   ),
 );
-const edits = computed(() => props.marks.flatMap(drawnEdits));
+const edits = computed((before?: readonly DrawnEdit[]) => stable(before, props.marks.flatMap(drawnEdits), shallowSame));
+const cuts = computed(() => [...stretches.value, ...edits.value]);
 const folio = computed(() => props.work.folio);
 const several = computed(() => folio.value.leaves.length > 1);
 const fileBegins = (leaf: Leaf, index: number): boolean =>
@@ -56,7 +62,7 @@ provide(
     marks: computed(() => props.marks),
     stretches,
     edits,
-    cuts: computed(() => [...stretches.value, ...edits.value]),
+    cuts,
     focused: computed(() => props.focused),
     target: computed(() => props.target),
     choosing: computed(() => props.choosing),

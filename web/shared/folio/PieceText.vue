@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Piece } from '#core/folio';
 import { computed, h, type CSSProperties, type FunctionalComponent, type VNode } from 'vue';
-import { useFolio } from './folio-context.ts';
+import { stable } from '../stable.ts';
+import { useFolio, type DrawnEdit, type DrawnStretch } from './folio-context.ts';
 import MathNode from './MathNode.vue';
 import StampDrawing from '../margin/StampDrawing.vue';
 
@@ -9,10 +10,24 @@ import StampDrawing from '../margin/StampDrawing.vue';
 const props = defineProps<{ piece: Piece }>();
 
 const folio = useFolio();
-const covering = computed(() => folio.stretches.filter(({ id }) => props.piece.covering.includes(id)));
-const picked = computed(() => covering.value.find(({ id }) => id === folio.focused) ?? covering.value.at(-1));
+const identical = <T,>(a: T, b: T): boolean => a === b;
+const covering = computed((before?: readonly DrawnStretch[]) =>
+  stable(
+    before,
+    props.piece.covering.length === 0 ? [] : folio.stretches.filter(({ id }) => props.piece.covering.includes(id)),
+    identical,
+  ),
+);
+const focused = computed(() => covering.value.find(({ id }) => id === folio.focused));
+const picked = computed(() => focused.value ?? covering.value.at(-1));
 const end = computed(() => props.piece.start + props.piece.text.length);
-const edits = computed(() => folio.edits.filter(({ id }) => props.piece.covering.includes(id)));
+const edits = computed((before?: readonly DrawnEdit[]) =>
+  stable(
+    before,
+    props.piece.covering.length === 0 ? [] : folio.edits.filter(({ id }) => props.piece.covering.includes(id)),
+    identical,
+  ),
+);
 const struck = computed(() => edits.value.some((edit) => edit.struck));
 const putBefore = computed(() => edits.value.find((edit) => edit.before && edit.start === props.piece.start)?.before);
 const putAfter = computed(() => edits.value.find((edit) => edit.after && edit.end === end.value)?.after);
@@ -49,7 +64,7 @@ const Words: FunctionalComponent = () => {
 <template>
   <mark
     v-if="picked"
-    :class="[`kind-${picked.kind}`, piece.marks, { focused: picked.id === folio.focused, struck }]"
+    :class="[`kind-${picked.kind}`, piece.marks, { focused: picked === focused, struck }]"
     :style="style"
     :data-start="piece.start"
     :data-remarks="covering.map(({ id }) => id).join(' ')"

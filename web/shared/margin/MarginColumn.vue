@@ -116,7 +116,7 @@ void document.fonts.ready.then(measureSoon);
       ref="items"
       class="entry"
       :data-entry="entry.id"
-      :style="{ transform: `translateY(${tops[index] ?? 0}px)` }"
+      :style="{ top: `${tops[index] ?? 0}px` }"
     >
       <slot :entry="entry" />
     </div>
@@ -130,7 +130,7 @@ void document.fonts.ready.then(measureSoon);
 .entry {
   position: absolute;
   inset-inline: 0;
-  transition: transform 180ms ease;
+  transition: top 180ms ease;
 }
 .hairlines {
   position: absolute;

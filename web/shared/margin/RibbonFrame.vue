@@ -87,6 +87,14 @@ const showsState = computed(() => mine.value && (state.value !== 'saved' || prop
   border-radius: 4px;
   scroll-margin: 80px;
 }
+/* With hundreds of ribbons, each layer and each clip costs time at every frame: buttons do without the ones they do not need. */
+.ribbon :deep(.v-btn__overlay),
+.ribbon :deep(.v-btn__underlay) {
+  display: none;
+}
+.ribbon :deep(svg) {
+  overflow: visible;
+}
 .ribbon:focus-visible {
   outline-color: var(--kind);
 }

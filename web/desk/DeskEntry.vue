@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import EarlierRibbon from '../shared/earlier/EarlierRibbon.vue';
+import { useAnchorName } from '../shared/use-anchor-name.ts';
+import { useDeskMargin } from './desk-margin.ts';
+import DeskRibbon from './DeskRibbon.vue';
+import RemarkForm from './RemarkForm.vue';
+import { SPEAKING } from './use-desk-entries.ts';
+import { WRITING } from './use-writing.ts';
+
+/** One thing in the margin of the desk: a remark, one of an earlier version, or one that is being spoken or written. */
+const props = defineProps<{ id: string; kind: string }>();
+
+const margin = useDeskMargin();
+const anchorName = useAnchorName();
+const remark = computed(() => margin.remark(props.id));
+const earlier = computed(() => margin.earlier(props.id));
+const focused = computed(() => margin.focused === props.id);
+const target = computed(() => (focused.value ? margin.target : undefined));
+const draft = computed(() => (props.id === WRITING ? margin.draft : null));
+const quote = computed(() => (draft.value?.anchor.type === 'passage' ? draft.value.anchor.quote.exact : undefined));
+</script>
+
+<template>
+  <p v-if="id === SPEAKING" class="now" :class="`kind-${kind}`">Listening …</p>
+  <section
+    v-else-if="draft"
+    class="writing"
+    :class="`kind-${kind}`"
+    :aria-label="`New remark about ${anchorName(draft.anchor)}`"
+  >
+    <RemarkForm
+      :model-value="draft"
+      :rubric="margin.rubric"
+      :quote="quote"
+      @update:model-value="margin.setDraft"
+      @save="margin.saveDraft"
+      @cancel="margin.cancelDraft"
+    />
+  </section>
+  <DeskRibbon
+    v-if="remark"
+    :remark="remark"
+    :focused="focused"
+    :target="target"
+    :cutting="margin.cutting === id"
+    :returned="margin.returned"
+    :submission="margin.submission"
+    :student="margin.student"
+    :rubric="margin.rubric"
+    @update:cutting="margin.cut(remark, $event)"
+    @focus="margin.focus(id)"
+    @kind="margin.setKind(remark, $event)"
+    @again="margin.speakAgain(remark)"
+    @aside="margin.putAside(remark)"
+    @mend="margin.mend(remark, $event)"
+    @amend="margin.amend(remark, $event)"
+  />
+  <EarlierRibbon
+    v-for="one in earlier"
+    :key="one.remark.id"
+    :earlier="one"
+    :focused="focused"
+    movable
+    :target="target?.name"
+    @focus="margin.focus(id)"
+    @here="margin.putHere(one)"
+    @lost="margin.lose(one)"
+  />
+</template>
+
+<style scoped>
+.now {
+  color: var(--kind);
+  font-weight: 600;
+  padding: 6px 10px;
+  background: var(--paper);
+  border-left: 3px solid var(--kind);
+}
+.writing {
+  padding: 4px 10px 10px;
+  background: var(--paper);
+  border: 1px solid var(--kind);
+  border-radius: 4px;
+}
+</style>
