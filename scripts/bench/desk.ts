@@ -93,7 +93,7 @@ const measures = (page: Page, name: string): Promise<number[]> =>
   page.evaluate((wanted) => performance.getEntriesByName(wanted).map(({ duration }) => duration), name);
 
 /** The longest task over 50 ms while somebody types, scrolls and speaks beside 200 remarks. */
-export async function fullMargin(browser: Browser, server: Server): Promise<number> {
+async function fullMargin(browser: Browser, server: Server): Promise<number> {
   const page = await enter(browser, server, TEACHER);
   await openDesk(page, 'Kateryna Bilyk');
   await fillMargin(page);
@@ -125,13 +125,12 @@ export async function fullMargin(browser: Browser, server: Server): Promise<numb
   });
   await page.waitForTimeout(500);
   const tasks = await page.evaluate(() => (window as unknown as { tasks: number[] }).tasks);
-  if (process.env.VERBOSE) console.log(tasks.map(Math.round));
   await page.context().close();
   return Math.max(0, ...tasks);
 }
 
 /** Written remarks all over the text, sent as the desk sends them. */
-export const fillMargin = (page: Page): Promise<void> =>
+const fillMargin = (page: Page): Promise<void> =>
   page.evaluate(async (many) => {
     const submission = location.pathname.split('/').at(-1)!;
     const work = (await (await fetch(`/api/submissions/${submission}`)).json()) as { folio: { text: string } };

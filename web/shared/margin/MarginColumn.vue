@@ -2,6 +2,7 @@
 import { layoutRibbons } from '#core/margin';
 import { useEventListener, useResizeObserver } from '@vueuse/core';
 import { computed, nextTick, onMounted, shallowRef, useTemplateRef, watch } from 'vue';
+import { shallowSame } from '../stable.ts';
 import type { MarginEntry } from './entries.ts';
 
 /** The strip beside the work: each entry level with its passage, joined to it by a hairline. */
@@ -10,6 +11,7 @@ const props = defineProps<{ entries: readonly MarginEntry[]; folio: Element | nu
 const emit = defineEmits<{ lift: [height: number] }>();
 
 const GAP = 10;
+const MOST_GLIDING = 60;
 /** Where a hairline meets its ribbon, below the ribbon's top. */
 const KNOT = 20;
 /** The whole work, and what cannot be drawn, stands at the head. */
@@ -19,7 +21,7 @@ const column = useTemplateRef('column');
 const items = useTemplateRef<HTMLElement[]>('items');
 const heights = shallowRef<Record<string, number>>({});
 /** Top of each passage, and the line that its hairline starts from; both from the top of the column. */
-const passages = shallowRef<Record<string, { top: number; line: number | undefined }>>({});
+const passages = shallowRef<Places>({});
 /** Where the text ends, left of the column. */
 const textEdge = shallowRef(0);
 
@@ -64,9 +66,18 @@ function measure(): void {
   if (!column.value || !props.folio) return;
   const { top, left } = column.value.getBoundingClientRect();
   textEdge.value = props.folio.getBoundingClientRect().right - left + 6;
-  heights.value = Object.fromEntries((items.value ?? []).map((item) => [item.dataset.entry!, item.offsetHeight]));
-  passages.value = placesIn(props.folio, top);
+  // Measuring happens often, and most often finds what it found before: then nothing is drawn again.
+  const found = Object.fromEntries((items.value ?? []).map((item) => [item.dataset.entry!, item.offsetHeight]));
+  if (!shallowSame(heights.value, found)) heights.value = found;
+  const places = placesIn(props.folio, top);
+  if (!samePlaces(passages.value, places)) passages.value = places;
 }
+
+type Places = Record<string, { top: number; line: number | undefined }>;
+
+const samePlaces = (a: Places, b: Places): boolean =>
+  Object.keys(a).length === Object.keys(b).length &&
+  Object.keys(b).every((id) => a[id]?.top === b[id]!.top && a[id].line === b[id]!.line);
 
 /** Where the drawing of each remark begins. A tall one, e.g. a box, is met near its upper edge. */
 function placesIn(folio: Element, top: number): Record<string, { top: number; line: number }> {
@@ -101,7 +112,12 @@ void document.fonts.ready.then(measureSoon);
 </script>
 
 <template>
-  <div ref="column" class="column" :style="{ minHeight: `${bottom}px`, marginTop: `${lift}px` }">
+  <div
+    ref="column"
+    class="column"
+    :class="{ full: entries.length > MOST_GLIDING }"
+    :style="{ minHeight: `${bottom}px`, marginTop: `${lift}px` }"
+  >
     <svg class="hairlines" aria-hidden="true">
       <path
         v-for="line in hairlines"
@@ -130,6 +146,10 @@ void document.fonts.ready.then(measureSoon);
 .entry {
   position: absolute;
   inset-inline: 0;
+  contain: layout style;
+}
+/* Hundreds that glide would be laid out anew in every frame. */
+.column:not(.full) > .entry {
   transition: top 180ms ease;
 }
 .hairlines {
