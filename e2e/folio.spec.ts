@@ -194,7 +194,10 @@ test('at 640 pixels and with letters twice as large everything can still be read
   for (let step = 0; step < 6; step++) await page.getByRole('button', { name: 'Show it larger' }).click();
   const size = await page.locator('.folio').evaluate((folio) => parseFloat(getComputedStyle(folio).fontSize));
   expect(size).toBe(34);
-  await isLevel(ribbonAbout(page, 'on the sand there is a hiss'), page.locator('mark', { hasText: 'on the sand' }).first());
+  await isLevel(
+    ribbonAbout(page, 'on the sand there is a hiss'),
+    page.locator('mark', { hasText: 'on the sand' }).first(),
+  );
   await page.setViewportSize({ width: 640, height: 800 });
   const overflow = await page.evaluate(
     () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
