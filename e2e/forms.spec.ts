@@ -144,6 +144,7 @@ test('two teachers mark the same work, and each remark says whose it is', async 
   const other = second.getByRole('button', { name: /^(?!Tamsin)/ }).first();
   const name = (await other.innerText()).trim();
   await other.click();
+  await expect(second.getByRole('heading', { level: 1 })).toBeVisible();
   await second.goto(first.url());
   await expect(ribbonAbout(second, 'I had never left any')).toContainText(TEACHER);
   await second.keyboard.press('t');

@@ -14,7 +14,7 @@ describe('withSuggestions', () => {
   });
 
   it('takes words out, and leaves the text alone where nothing is suggested', () => {
-    expect(withSuggestions(TEXT, [suggest(' Nobody looked.', '')])).toBe('The reason is obvious.\n');
+    expect(withSuggestions(TEXT, [suggest('Nobody looked.', '')])).toBe('The reason is obvious. \n');
     expect(withSuggestions(TEXT, [suggest('reason', null), { anchor: { type: 'whole' }, suggestion: 'x' }])).toBe(TEXT);
   });
 

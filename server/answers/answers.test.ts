@@ -95,7 +95,7 @@ describe.each(bodies)('answers on $name', ({ open }) => {
     await give(choice, 0);
     await give(long, 125);
     const { toMark } = (await school.as.teacher.send('GET', '/waiting')).json as { toMark: { state: string }[] };
-    expect(toMark[0]!.state).toBe('begun');
+    expect(toMark[0]!.state).toBe('ready');
     const returned = await school.as.teacher.send('PUT', `/submissions/${submission}/returned`, {
       body: { returned: true },
     });

@@ -1,3 +1,4 @@
+import 'fake-indexeddb/auto';
 import { folioOf, type Folio } from '#core/folio';
 import { DEFAULT_KEY } from '#core/margin';
 import type { Work } from '#contract/submissions';

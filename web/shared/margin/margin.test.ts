@@ -70,8 +70,8 @@ describe('MarginColumn', () => {
     const column = mountInApp(MarginColumn, { entries, folio, focused: 'b' });
     await nextTick();
     await nextTick();
-    const placed = column.findAll<HTMLElement>('.entry').map(({ element }) => element.style.transform);
-    expect(placed).toEqual(['translateY(40px)', 'translateY(110px)']);
+    const placed = column.findAll<HTMLElement>('.entry').map(({ element }) => element.style.top);
+    expect(placed).toEqual(['40px', '110px']);
     expect(column.findAll('path').map((path) => path.classes())).toEqual([['kind-next'], ['kind-repair', 'focused']]);
     vi.restoreAllMocks();
   });
@@ -91,8 +91,8 @@ describe('MarginColumn', () => {
     const column = mountInApp(MarginColumn, { entries, folio, focused: 'b' });
     await nextTick();
     await nextTick();
-    const placed = column.findAll<HTMLElement>('.entry').map(({ element }) => element.style.transform);
-    expect(placed).toEqual(['translateY(-55px)', 'translateY(15px)']);
+    const placed = column.findAll<HTMLElement>('.entry').map(({ element }) => element.style.top);
+    expect(placed).toEqual(['-55px', '15px']);
     expect(column.emitted('lift')).toEqual([[55]]);
     await column.setProps({ focused: 'a' });
     expect(column.emitted('lift')).toEqual([[55], [0]]);
