@@ -47,6 +47,8 @@ export const select = (page: Page, words: string): Promise<void> =>
 
 async function dragOver(page: Page, words: string): Promise<void> {
   const box = await page.getByRole('article').evaluate((article, text) => {
+    // A press on words that are selected already drags them instead.
+    getSelection()!.removeAllRanges();
     const walker = document.createTreeWalker(article, NodeFilter.SHOW_TEXT);
     for (let node = walker.nextNode(); node; node = walker.nextNode()) {
       const at = node.textContent!.indexOf(text);

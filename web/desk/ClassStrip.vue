@@ -10,8 +10,9 @@ const props = defineProps<{ students: ClassStates['students']; student: string }
 const list = useTemplateRef('list');
 const signOf = (state: WorkState | null) => WORK_STATES[state ?? 'none'];
 
+// The class comes later than the work; its states change often.
 watch(
-  () => props.student,
+  () => `${props.student} ${props.students.length}`,
   async () => {
     await nextTick();
     list.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });

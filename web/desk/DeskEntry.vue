@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Remark } from '#contract/remarks';
+import type { EarlierRemark } from '#contract/submissions';
 import { computed } from 'vue';
 import EarlierRibbon from '../shared/earlier/EarlierRibbon.vue';
 import { useAnchorName } from '../shared/use-anchor-name.ts';
@@ -9,14 +11,17 @@ import { SPEAKING } from './use-desk-entries.ts';
 import { WRITING } from './use-writing.ts';
 
 /** One thing in the margin of the desk: a remark, one of an earlier version, or one that is being spoken or written. */
-const props = defineProps<{ id: string; kind: string }>();
+const props = defineProps<{
+  id: string;
+  kind: string;
+  focused: boolean;
+  remark?: Remark | undefined;
+  earlier?: EarlierRemark | undefined;
+}>();
 
 const margin = useDeskMargin();
 const anchorName = useAnchorName();
-const remark = computed(() => margin.remark(props.id));
-const earlier = computed(() => margin.earlier(props.id));
-const focused = computed(() => margin.focused === props.id);
-const target = computed(() => (focused.value ? margin.target : undefined));
+const target = computed(() => (props.focused ? margin.target : undefined));
 const draft = computed(() => (props.id === WRITING ? margin.draft : null));
 const quote = computed(() => (draft.value?.anchor.type === 'passage' ? draft.value.anchor.quote.exact : undefined));
 </script>
@@ -57,15 +62,14 @@ const quote = computed(() => (draft.value?.anchor.type === 'passage' ? draft.val
     @amend="margin.amend(remark, $event)"
   />
   <EarlierRibbon
-    v-for="one in earlier"
-    :key="one.remark.id"
-    :earlier="one"
+    v-if="earlier"
+    :earlier="earlier"
     :focused="focused"
     movable
     :target="target?.name"
     @focus="margin.focus(id)"
-    @here="margin.putHere(one)"
-    @lost="margin.lose(one)"
+    @here="margin.putHere(earlier)"
+    @lost="margin.lose(earlier)"
   />
 </template>
 

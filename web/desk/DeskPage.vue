@@ -281,6 +281,10 @@ watch(movingStamp, (next, before) => {
   if (next && next.id !== before?.id) choosing.choose(next.anchor);
   else if (!next && before) choosing.choose(undefined);
 });
+async function pick(id: string): Promise<void> {
+  await focusRibbon(id);
+  if (movingStamp.value) choosing.takeBox();
+}
 const moveStamp = useDebounceFn((remark: Remark, anchor: Anchor) => actions.amend(remark, { anchor }), 400);
 
 function choose(anchor: Anchor | undefined): void {
@@ -288,9 +292,8 @@ function choose(anchor: Anchor | undefined): void {
   choosing.choose(anchor);
 }
 
-const NO_EARLIER: EarlierRemark[] = [];
 const shownById = computed(() => new Map(filter.shown.value.map((remark) => [remark.id, remark])));
-const earlierById = computed(() => new Map(earlier.placed.value.map((one) => [one.remark.id, [one]])));
+const earlierById = computed(() => new Map(earlier.placed.value.map((one) => [one.remark.id, one])));
 
 provide(
   DESK_MARGIN,
@@ -299,12 +302,9 @@ provide(
     student: computed(() => work.value?.student.name ?? ''),
     rubric,
     returned,
-    focused,
     cutting,
     draft: writing.draft,
     target: ribbonTarget,
-    remark: (id: string) => shownById.value.get(id),
-    earlier: (id: string) => earlierById.value.get(id) ?? NO_EARLIER,
     focus: (id: string) => void (focused.value = id),
     setKind: actions.setKind,
     speakAgain: speaking.speakAgain,
@@ -379,7 +379,7 @@ watch(recorder.speaking, (now) => {
         :focused="focused"
         :target="chosen"
         :choosing="!returned"
-        @pick="focusRibbon"
+        @pick="pick"
         @choose="choose"
       >
         <template #above>
@@ -394,7 +394,15 @@ watch(recorder.speaking, (now) => {
             @drop="speaking.dropInterrupted(take)"
           />
         </template>
-        <template #entry="{ entry }"><DeskEntry :id="entry.id" :kind="entry.kind" /></template>
+        <template #entry="{ entry: { id, kind } }">
+          <DeskEntry
+            :id="id"
+            :kind="kind"
+            :focused="id === focused"
+            :remark="shownById.get(id)"
+            :earlier="earlierById.get(id)"
+          />
+        </template>
         <template #below>
           <p v-if="entries.length === 0 && !filter.active.value" class="empty">
             Nothing is said yet. {{ choosing.how.value }}, hold the space bar and speak.

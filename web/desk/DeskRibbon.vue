@@ -52,9 +52,18 @@ const actions = useFeedbackActions();
 const margin = useMarginKey();
 const speaking = useSpeakingReply(() => props.remark.id);
 const draft = ref<Draft>();
+const near = ref(false);
+/** Hundreds of ribbons with all their buttons would be slow to lay out: only the one at hand has them. */
+const atHand = computed(() => !props.returned && (props.focused || near.value));
 const entry = computed(() => margin.entry(props.remark.kind));
 const quote = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.anchor.quote.exact : undefined));
 const stamp = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.stamp : null));
+/** What is chosen can be its new place; a stamp on a page is moved itself. */
+const place = computed(() =>
+  props.focused && !props.returned && !(props.remark.stamp && props.remark.anchor.type === 'region')
+    ? props.target
+    : undefined,
+);
 const heard = computed(() => {
   const { heard } = props.remark;
   if (!heard) return `Not heard by ${props.student} yet`;
@@ -85,8 +94,14 @@ function resize(by: number): void {
 </script>
 
 <template>
-  <RibbonFrame :remark="remark" :focused="focused" @focus="$emit('focus')">
-    <template v-if="!returned" #kind>
+  <RibbonFrame
+    :remark="remark"
+    :focused="focused"
+    @focus="$emit('focus')"
+    @pointerenter="near = true"
+    @pointerleave="near = false"
+  >
+    <template v-if="atHand" #kind>
       <v-menu>
         <template #activator="{ props: menu }">
           <button v-bind="menu" type="button" class="kind" :aria-label="`Kind: ${entry.name}. Change it`">
@@ -105,7 +120,7 @@ function resize(by: number): void {
         </v-list>
       </v-menu>
     </template>
-    <template v-if="!returned" #actions>
+    <template v-if="atHand" #actions>
       <template v-if="stamp">
         <v-btn :icon="mdiMagnifyMinusOutline" size="28" aria-label="Smaller stamp" @click.stop="resize(-SIZE_STEP)" />
         <v-btn :icon="mdiMagnifyPlusOutline" size="28" aria-label="Larger stamp" @click.stop="resize(SIZE_STEP)" />
@@ -160,14 +175,14 @@ function resize(by: number): void {
       @cancel="draft = undefined"
     />
     <v-btn
-      v-if="focused && !returned && target"
+      v-if="place"
       class="here"
       size="x-small"
       variant="outlined"
       @mousedown.prevent
-      @click.stop="$emit('amend', { anchor: target.anchor })"
+      @click.stop="$emit('amend', { anchor: place.anchor })"
     >
-      Move it to {{ target.name }}
+      Move it to {{ place.name }}
     </v-btn>
     <template v-if="returned">
       <p v-if="remark.suggestion !== null" class="heard">

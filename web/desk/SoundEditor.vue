@@ -131,6 +131,18 @@ function keepOnly(): void {
   clearChosen();
 }
 
+/** The ends while they are dragged; then it is trimmed once. */
+const dragged = shallowRef<[number, number]>();
+const ends = computed((): [number, number] => dragged.value ?? outerEnds(edit.value.kept));
+const outerEnds = (kept: readonly Span[]): [number, number] => [kept[0]?.start ?? 0, kept.at(-1)?.end ?? total.value];
+
+function trimTo([start, end]: [number, number]): void {
+  const [before, after] = outerEnds(edit.value.kept);
+  dragged.value = undefined;
+  if (Math.abs(start - before) >= STEP / 2) trim('start', start);
+  if (Math.abs(end - after) >= STEP / 2) trim('end', end);
+}
+
 const everything = (): void => change({ ...edit.value, kept: [{ start: 0, end: total.value }] });
 
 function trim(which: 'start' | 'end', value: number): void {
@@ -208,11 +220,27 @@ async function keep(): Promise<void> {
           :style="{ left: `${(cut.start / total) * 100}%`, width: `${((cut.end - cut.start) / total) * 100}%` }"
         />
       </div>
+      <v-range-slider
+        v-if="total > 0"
+        class="ends"
+        :model-value="ends"
+        :min="0"
+        :max="total"
+        :step="STEP"
+        :thumb-size="14"
+        density="compact"
+        hide-details
+        color="var(--kind)"
+        aria-label="Beginning and end of what is heard"
+        @update:model-value="dragged = $event"
+        @end="trimTo"
+      />
       <p class="quiet figures" role="status">
         <template v-if="state === 'loading'">Opening the recording …</template>
         <template v-else-if="state === 'working'">Rendering … {{ Math.round(progress * 100) }} %</template>
         <template v-else
-          >{{ clock(seconds) }} of {{ clock(total) }} are heard. Drag over a stretch to choose it.</template
+          >{{ clock(seconds) }} of {{ clock(total) }} are heard. Drag the ends to trim, or drag over a stretch to choose
+          it.</template
         >
       </p>
       <div class="row">
@@ -285,6 +313,9 @@ async function keep(): Promise<void> {
   --wave-played: var(--kind);
   position: relative;
   min-height: 64px;
+}
+.ends {
+  margin-inline: -8px;
 }
 .cut {
   position: absolute;

@@ -11,14 +11,11 @@ export interface DeskMargin {
   student: string;
   rubric: Rubric;
   returned: boolean;
-  focused: string | undefined;
   /** The remark whose sound is being edited. */
   cutting: string | undefined;
   draft: Draft | null;
   /** What is chosen in the work, and what it is called. */
   target: { anchor: Anchor; name: string } | undefined;
-  remark(id: string): Remark | undefined;
-  earlier(id: string): EarlierRemark[];
   focus(id: string): void;
   setKind(remark: Remark, kind: string): void;
   speakAgain(remark: Remark): void;

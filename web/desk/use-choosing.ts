@@ -14,6 +14,8 @@ export interface Choosing extends Target {
   drop(): void;
   stepSentence(by: 1 | -1): void;
   box(): void;
+  /** Leads the keyboard to the box that is chosen. */
+  takeBox(): void;
 }
 
 const PAGES = new Set(['page', 'slide', 'picture']);
@@ -66,8 +68,11 @@ export function useChoosing(root: () => Element | null, folio: () => Folio | und
     if (leaf === undefined) return;
     boxing.value = true;
     target.choose({ type: 'region', leaf, x: 0.3, y: 0.4, width: 0.4, height: 0.2 });
-    void nextTick(() => root()?.querySelector<HTMLElement>('.box.chosen')?.focus());
+    takeBox();
   }
+
+  const takeBox = (): void =>
+    void nextTick(() => root()?.querySelector<HTMLElement>('.box.chosen')?.focus({ preventScroll: true }));
 
   function placeOnPage(size: number): Anchor | undefined {
     const leaf = pageInView();
@@ -78,5 +83,5 @@ export function useChoosing(root: () => Element | null, folio: () => Folio | und
     return { type: 'region', leaf, x: 0.78, y: 0.06, width, height: Math.min(0.9, height) };
   }
 
-  return { ...target, boxing, how, placeOnPage, drop, stepSentence, box };
+  return { ...target, boxing, how, placeOnPage, drop, stepSentence, box, takeBox };
 }

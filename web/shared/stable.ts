@@ -8,9 +8,14 @@ export function stable<T>(
   same: (a: T, b: T) => boolean,
 ): readonly T[] {
   if (!before) return now;
-  const kept = now.map((item, index) => {
-    if (before[index] !== undefined && same(before[index], item)) return before[index];
-    return before.find((old) => same(old, item)) ?? item;
+  // Most often one has come or gone, and the others follow each other as before.
+  let next = 0;
+  const kept = now.map((item) => {
+    const expected = before[next];
+    const found = expected !== undefined && same(expected, item) ? next : before.findIndex((old) => same(old, item));
+    if (found < 0) return item;
+    next = found + 1;
+    return before[found]!;
   });
   return kept.length === before.length && kept.every((item, index) => item === before[index]) ? before : kept;
 }

@@ -6,7 +6,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { readDocument } from '../../server/documents/read.ts';
 import { createPinia, setActivePinia } from 'pinia';
-import type { FolioContext } from '../shared/folio/folio-context.ts';
+import type { DrawnStretch, FolioContext } from '../shared/folio/folio-context.ts';
 
 // Parts of a work ask the stores what kinds look like.
 setActivePinia(createPinia());
@@ -14,12 +14,15 @@ setActivePinia(createPinia());
 const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
 
 /** What the parts of a drawn work share, where nothing is marked and nothing can be chosen. */
-export const folioContext = (change: Partial<FolioContext> = {}): FolioContext => ({
+export const folioContext = ({
+  stretches = [],
+  ...change
+}: Partial<Omit<FolioContext, 'stretches'>> & { stretches?: DrawnStretch[] } = {}): FolioContext => ({
   submission: ID,
   marks: [],
-  stretches: [],
-  edits: [],
-  cuts: change.stretches ?? [],
+  stretches: new Map(stretches.map((stretch) => [stretch.id, stretch])),
+  edits: new Map(),
+  cuts: stretches,
   focused: undefined,
   target: undefined,
   choosing: false,

@@ -19,6 +19,8 @@ const folio = useFolio();
 const margin = useMarginKey();
 const layer = useTemplateRef('layer');
 const drawing = shallowRef<{ x: number; y: number }>();
+/** The chosen box in the hand: where it was taken, what it was, and whether it is being made larger. */
+const held = shallowRef<{ from: { x: number; y: number }; box: RegionAnchor; sizing: boolean }>();
 
 const marks = computed(() =>
   folio.marks.flatMap((mark) =>
@@ -58,7 +60,17 @@ function begin(event: PointerEvent): void {
   folio.choose(undefined);
 }
 
+function hold(event: PointerEvent, sizing: boolean): void {
+  if (!folio.choosing || event.button !== 0 || !target.value) return;
+  held.value = { from: place(event), box: target.value, sizing };
+}
+
 useEventListener(window, 'pointermove', (event: PointerEvent) => {
+  if (held.value) {
+    const { from, box, sizing } = held.value;
+    const to = place(event);
+    return folio.choose((sizing ? sized : shifted)(box, to.x - from.x, to.y - from.y));
+  }
   if (!drawing.value) return;
   const from = drawing.value;
   const to = place(event);
@@ -74,7 +86,19 @@ useEventListener(window, 'pointermove', (event: PointerEvent) => {
     height,
   });
 });
-useEventListener(window, ['pointerup', 'pointercancel'], () => (drawing.value = undefined));
+useEventListener(window, ['pointerup', 'pointercancel'], () => (drawing.value = held.value = undefined));
+
+const shifted = (box: RegionAnchor, x: number, y: number): RegionAnchor => ({
+  ...box,
+  x: Math.min(1 - box.width, Math.max(0, box.x + x)),
+  y: Math.min(1 - box.height, Math.max(0, box.y + y)),
+});
+
+const sized = (box: RegionAnchor, x: number, y: number): RegionAnchor => ({
+  ...box,
+  width: Math.min(1 - box.x, Math.max(STEP, box.width + x)),
+  height: Math.min(1 - box.y, Math.max(STEP, box.height + y)),
+});
 
 /** The box that is chosen moves with the arrow keys, and grows and shrinks with them while Shift is held. */
 function nudge(event: KeyboardEvent): void {
@@ -84,15 +108,7 @@ function nudge(event: KeyboardEvent): void {
   if (!box || x === undefined || y === undefined) return;
   event.preventDefault();
   event.stopPropagation();
-  if (event.shiftKey) {
-    const width = Math.min(1 - box.x, Math.max(STEP, box.width + x));
-    const height = Math.min(1 - box.y, Math.max(STEP, box.height + y));
-    folio.choose({ ...box, width, height });
-  } else {
-    const left = Math.min(1 - box.width, Math.max(0, box.x + x));
-    const top = Math.min(1 - box.height, Math.max(0, box.y + y));
-    folio.choose({ ...box, x: left, y: top });
-  }
+  folio.choose((event.shiftKey ? sized : shifted)(box, x, y));
 }
 
 defineExpose({ begin });
@@ -122,7 +138,10 @@ defineExpose({ begin });
       :style="percent(target)"
       :aria-label="`Chosen part of ${label}. Arrow keys move it, Shift and arrow keys change its size.`"
       @keydown="nudge"
-    />
+      @pointerdown.stop="hold($event, false)"
+    >
+      <span class="corner" @pointerdown.stop="hold($event, true)" />
+    </div>
   </div>
 </template>
 
@@ -153,6 +172,19 @@ defineExpose({ begin });
   border: 2px dashed #22201c;
   background: rgb(34 32 28 / 10%);
   outline-offset: 3px;
+  cursor: move;
+  touch-action: none;
+}
+.corner {
+  position: absolute;
+  right: -7px;
+  bottom: -7px;
+  width: 14px;
+  height: 14px;
+  background: #22201c;
+  border: 2px solid #fbf8f2;
+  border-radius: 50%;
+  cursor: nwse-resize;
 }
 .glyph {
   position: absolute;

@@ -60,8 +60,12 @@ provide(
   reactive({
     submission: computed(() => props.work.id),
     marks: computed(() => props.marks),
-    stretches,
-    edits,
+    stretches: computed(() => new Map(stretches.value.map((stretch) => [stretch.id, stretch]))),
+    edits: computed(() => {
+      const byId = new Map<string, DrawnEdit[]>();
+      for (const edit of edits.value) byId.set(edit.id, [...(byId.get(edit.id) ?? []), edit]);
+      return byId;
+    }),
     cuts,
     focused: computed(() => props.focused),
     target: computed(() => props.target),

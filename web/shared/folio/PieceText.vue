@@ -11,10 +11,11 @@ const props = defineProps<{ piece: Piece }>();
 
 const folio = useFolio();
 const identical = <T,>(a: T, b: T): boolean => a === b;
+const ids = computed(() => [...new Set(props.piece.covering)]);
 const covering = computed((before?: readonly DrawnStretch[]) =>
   stable(
     before,
-    props.piece.covering.length === 0 ? [] : folio.stretches.filter(({ id }) => props.piece.covering.includes(id)),
+    ids.value.flatMap((id) => folio.stretches.get(id) ?? []),
     identical,
   ),
 );
@@ -24,7 +25,7 @@ const end = computed(() => props.piece.start + props.piece.text.length);
 const edits = computed((before?: readonly DrawnEdit[]) =>
   stable(
     before,
-    props.piece.covering.length === 0 ? [] : folio.edits.filter(({ id }) => props.piece.covering.includes(id)),
+    ids.value.flatMap((id) => folio.edits.get(id) ?? []),
     identical,
   ),
 );

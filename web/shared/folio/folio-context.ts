@@ -33,10 +33,10 @@ export interface DrawnEdit extends Stretch {
 export interface FolioContext {
   submission: string;
   marks: readonly DrawnMark[];
-  /** The passages among the marks. */
-  stretches: readonly DrawnStretch[];
+  /** The passages among the marks, by the ids of their remarks. */
+  stretches: ReadonlyMap<string, DrawnStretch>;
   /** The suggestions among them, cut into their parts. */
-  edits: readonly DrawnEdit[];
+  edits: ReadonlyMap<string, readonly DrawnEdit[]>;
   /** Both: wherever one of them begins or ends, the words are cut. */
   cuts: readonly Stretch[];
   focused: string | undefined;

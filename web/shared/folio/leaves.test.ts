@@ -2,7 +2,7 @@
 import { mount, type VueWrapper } from '@vue/test-utils';
 import { describe, expect, it, vi } from 'vitest';
 import { nextTick, reactive, type Component } from 'vue';
-import type { Anchor } from '#core/anchor';
+import type { Anchor, RegionAnchor } from '#core/anchor';
 import type { Leaf, LeafOf } from '#core/folio';
 import { folioContext, readFolio } from '../../testing/folio.ts';
 import { anchorName, columnName } from '../anchor-name.ts';
@@ -22,7 +22,11 @@ interface Drawn {
   picked: string[];
 }
 
-function draw(component: Component, props: Record<string, unknown>, more: Partial<FolioContext> = {}): Drawn {
+function draw(
+  component: Component,
+  props: Record<string, unknown>,
+  more: Parameters<typeof folioContext>[0] = {},
+): Drawn {
   const picked: string[] = [];
   const context: FolioContext = reactive(
     folioContext({
@@ -126,7 +130,7 @@ describe('boxes', () => {
     (drawn.leaf.vm as unknown as { begin: (event: Event) => void }).begin(event);
     return event;
   }
-  const layer = (more: Partial<FolioContext> = {}): Drawn => {
+  const layer = (more: Parameters<typeof folioContext>[0] = {}): Drawn => {
     const article = document.createElement('article');
     article.className = 'folio';
     document.body.append(article);
@@ -167,6 +171,28 @@ describe('boxes', () => {
     expect(drawn.chosen()).toMatchObject({ x: 0.51, y: 0.9 });
     await box.trigger('keydown', { key: 'ArrowUp', shiftKey: true });
     expect((drawn.chosen() as { height: number }).height).toBeCloseTo(0.09);
+  });
+
+  it('are moved by dragging them, and resized by their corner', async () => {
+    const drawn = layer({ target: { type: 'region', leaf: 2, x: 0.5, y: 0.5, width: 0.2, height: 0.2 } });
+    const drag = async (selector: string, by: [number, number]): Promise<void> => {
+      await drawn.leaf.get(selector).trigger('pointerdown', { button: 0, clientX: 200, clientY: 100 });
+      move(200 + by[0], 100 + by[1]);
+      window.dispatchEvent(new Event('pointerup'));
+      move(0, 0);
+      await nextTick();
+    };
+    const before = drawn.chosen() as RegionAnchor;
+    await drag('.chosen', [-40, 20]);
+    const moved = drawn.chosen() as RegionAnchor;
+    expect(moved.x).toBeLessThan(before.x);
+    expect(moved.y).toBeGreaterThan(before.y);
+    expect([moved.width, moved.height]).toEqual([0.2, 0.2]);
+    await drag('.corner', [40, 20]);
+    const sized = drawn.chosen() as RegionAnchor;
+    expect([sized.x, sized.y]).toEqual([moved.x, moved.y]);
+    expect(sized.width).toBeGreaterThan(0.2);
+    expect(sized.height).toBeGreaterThan(0.2);
   });
 
   it('of remarks have a name, a glyph and a line of their kind, and lead to them', async () => {

@@ -52,22 +52,32 @@ const tops = computed(() => {
 const lift = computed(() => Math.max(0, -Math.min(0, ...tops.value)));
 watch(lift, (height) => emit('lift', height));
 
-const bottom = computed(() => Math.max(0, ...tops.value.map((top, index) => top + ribbons.value[index]!.height + GAP)));
-const hairlines = computed(() =>
-  props.entries.flatMap(({ id, kind }, index) => {
+/** Each stands so far below the one before: where they touch, one that grows moves the others without being told. */
+const spaces = computed(() => {
+  const ends = ribbons.value.map(({ height }, index) => tops.value[index]! + height);
+  return tops.value.map((top, index) => Math.round((top - (ends[index - 1] ?? 0)) * 100) / 100);
+});
+/** All hairlines of a kind are one drawing, and the one in focus is its own. */
+const hairlines = computed(() => {
+  const paths: Record<string, { kind: string; focused: boolean; path: string }> = {};
+  props.entries.forEach(({ id, kind }, index) => {
     const line = passages.value[id]?.line;
-    return line === undefined
-      ? []
-      : [{ id, kind, path: `M${textEdge.value} ${line} L-12 ${line} L0 ${tops.value[index]! + KNOT}` }];
-  }),
-);
+    if (line === undefined) return;
+    const focused = id === props.focused;
+    const drawing = (paths[focused ? 'focused' : kind] ??= { kind, focused, path: '' });
+    drawing.path += `M${textEdge.value} ${line} L-12 ${line} L0 ${tops.value[index]! + KNOT}`;
+  });
+  return paths;
+});
 
 function measure(): void {
   if (!column.value || !props.folio) return;
   const { top, left } = column.value.getBoundingClientRect();
   textEdge.value = props.folio.getBoundingClientRect().right - left + 6;
   // Measuring happens often, and most often finds what it found before: then nothing is drawn again.
-  const found = Object.fromEntries((items.value ?? []).map((item) => [item.dataset.entry!, item.offsetHeight]));
+  const found = Object.fromEntries(
+    (items.value ?? []).map((item) => [item.dataset.entry!, item.getBoundingClientRect().height]),
+  );
   if (!shallowSame(heights.value, found)) heights.value = found;
   const places = placesIn(props.folio, top);
   if (!samePlaces(passages.value, places)) passages.value = places;
@@ -116,14 +126,14 @@ void document.fonts.ready.then(measureSoon);
     ref="column"
     class="column"
     :class="{ full: entries.length > MOST_GLIDING }"
-    :style="{ minHeight: `${bottom}px`, marginTop: `${lift}px` }"
+    :style="{ marginTop: `${lift}px` }"
   >
     <svg class="hairlines" aria-hidden="true">
       <path
-        v-for="line in hairlines"
-        :key="line.id"
-        :d="line.path"
-        :class="[`kind-${line.kind}`, { focused: line.id === focused }]"
+        v-for="(drawing, name) in hairlines"
+        :key="name"
+        :d="drawing.path"
+        :class="[`kind-${drawing.kind}`, { focused: drawing.focused }]"
       />
     </svg>
     <div
@@ -132,7 +142,7 @@ void document.fonts.ready.then(measureSoon);
       ref="items"
       class="entry"
       :data-entry="entry.id"
-      :style="{ top: `${tops[index] ?? 0}px` }"
+      :style="{ marginTop: `${spaces[index] ?? 0}px` }"
     >
       <slot :entry="entry" />
     </div>
@@ -141,16 +151,16 @@ void document.fonts.ready.then(measureSoon);
 
 <style scoped>
 .column {
+  display: flow-root;
   position: relative;
+  padding-bottom: 10px;
 }
 .entry {
-  position: absolute;
-  inset-inline: 0;
   contain: layout style;
 }
 /* Hundreds that glide would be laid out anew in every frame. */
 .column:not(.full) > .entry {
-  transition: top 180ms ease;
+  transition: margin-top 180ms ease;
 }
 .hairlines {
   position: absolute;

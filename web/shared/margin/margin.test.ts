@@ -62,7 +62,7 @@ describe('MarginColumn', () => {
       const top = tops[this.textContent!]!;
       return [{ top, bottom: top + 20, left: 0, right: 50 }] as unknown as DOMRectList;
     });
-    vi.spyOn(HTMLElement.prototype, 'offsetHeight', 'get').mockReturnValue(60);
+    vi.spyOn(HTMLElement.prototype, 'getBoundingClientRect').mockReturnValue(new DOMRect(0, 0, 0, 60));
     const entries = [
       { id: 'a', kind: 'next' as const, anchor: passage(0, 3) },
       { id: 'b', kind: 'repair' as const, anchor: passage(5, 8) },
@@ -70,8 +70,8 @@ describe('MarginColumn', () => {
     const column = mountInApp(MarginColumn, { entries, folio, focused: 'b' });
     await nextTick();
     await nextTick();
-    const placed = column.findAll<HTMLElement>('.entry').map(({ element }) => element.style.top);
-    expect(placed).toEqual(['40px', '110px']);
+    const placed = column.findAll<HTMLElement>('.entry').map(({ element }) => element.style.marginTop);
+    expect(placed).toEqual(['40px', '10px']);
     expect(column.findAll('path').map((path) => path.classes())).toEqual([['kind-next'], ['kind-repair', 'focused']]);
     vi.restoreAllMocks();
   });
@@ -83,7 +83,7 @@ describe('MarginColumn', () => {
       const top = this.textContent === 'one' ? 0 : 15;
       return [{ top, bottom: top + 20, left: 0, right: 50 }] as unknown as DOMRectList;
     });
-    vi.spyOn(HTMLElement.prototype, 'offsetHeight', 'get').mockReturnValue(60);
+    vi.spyOn(HTMLElement.prototype, 'getBoundingClientRect').mockReturnValue(new DOMRect(0, 0, 0, 60));
     const entries = [
       { id: 'a', kind: 'next' as const, anchor: passage(0, 3) },
       { id: 'b', kind: 'repair' as const, anchor: passage(5, 8) },
@@ -91,8 +91,8 @@ describe('MarginColumn', () => {
     const column = mountInApp(MarginColumn, { entries, folio, focused: 'b' });
     await nextTick();
     await nextTick();
-    const placed = column.findAll<HTMLElement>('.entry').map(({ element }) => element.style.top);
-    expect(placed).toEqual(['-55px', '15px']);
+    const placed = column.findAll<HTMLElement>('.entry').map(({ element }) => element.style.marginTop);
+    expect(placed).toEqual(['-55px', '10px']);
     expect(column.emitted('lift')).toEqual([[55]]);
     await column.setProps({ focused: 'a' });
     expect(column.emitted('lift')).toEqual([[55], [0]]);
