@@ -24,6 +24,8 @@ export const useFeedback = defineStore('feedback', () => {
   let wanted: string | undefined;
   /** Something was sent about the work that is being opened, so what was asked for before may not know it. */
   let sentMeanwhile = false;
+  /** How many changes have reached the server. */
+  let sent = 0;
 
   const feedback = computed(() => {
     if (!work.value || !fromServer.value) return undefined;
@@ -58,9 +60,12 @@ export const useFeedback = defineStore('feedback', () => {
   }
 
   async function lookAgain(submission: string): Promise<void> {
+    const asked = sent;
     const feedback = await call(readFeedback, { params: { submission } }).catch(() => undefined);
-    // What was sent in between is newer than the answer.
-    if (feedback && wanted === submission && outbox.changesFor(submission).length === 0) fromServer.value = feedback;
+    if (!feedback || wanted !== submission || outbox.changesFor(submission).length > 0) return;
+    // What was sent in between may be newer than the answer.
+    if (sent === asked) fromServer.value = feedback;
+    else await lookAgain(submission);
   }
 
   /** Loads a work that will probably be opened next. It stays quiet about what fails: opening it will tell. */
@@ -89,12 +94,13 @@ export const useFeedback = defineStore('feedback', () => {
     if (work.value) work.value = { ...work.value, marginKey };
   }
 
-  outbox.onSent((submission, sent, update) => {
+  outbox.onSent((submission, change, update) => {
+    sent++;
     // What was loaded ahead of a change does not know it.
     ahead.delete(submission);
     if (submission === wanted && submission !== work.value?.id) sentMeanwhile = true;
     if (submission !== work.value?.id || !fromServer.value) return;
-    fromServer.value = update(applyChange(fromServer.value, sent));
+    fromServer.value = update(applyChange(fromServer.value, change));
   });
 
   return { work, feedback, load, loadAhead, change, setReturned, setMarginKey };
