@@ -1,10 +1,12 @@
-import { Command, InvalidArgumentError } from 'commander';
+import { Command, InvalidArgumentError, Option } from 'commander';
 import { z } from 'zod';
 import { addPersonCommand } from './add-person.ts';
 import { annotations } from './annotations.ts';
 import { loudness } from './loudness.ts';
 import { read } from './read.ts';
 import { reattach } from './reattach.ts';
+import { align, captions, transcribe, wer } from './speech.ts';
+import { speechStandIn } from './speech-stand-in.ts';
 import { serve } from './serve.ts';
 
 const print = (value: unknown): void => {
@@ -50,6 +52,43 @@ program
   .argument('<file>', 'a WAV file')
   .description('print how loud a recording is: LUFS, dBTP, LU (EBU R 128) and seconds')
   .action(async (file: string) => print(await loudness(file)));
+
+program
+  .command('transcribe')
+  .argument('<file>', 'a recording: WAV, or Opus in WebM, Ogg or MP4')
+  .option('--language <tag>', 'what is spoken, e.g. en', 'en')
+  .description('print the words of a recording with their times in seconds')
+  .action(async (file: string, options: { language: string }) => print(await transcribe(file, options)));
+
+program
+  .command('align')
+  .argument('<file>', 'a recording')
+  .argument('<textfile>', 'what is said in it')
+  .option('--language <tag>', 'what is spoken, e.g. en', 'en')
+  .description('print when each word of a known text is said')
+  .action(async (file: string, text: string, options: { language: string }) => print(await align(file, text, options)));
+
+program
+  .command('captions')
+  .argument('<file>', 'JSON with words, as transcribe and align print it')
+  .addOption(new Option('--format <format>').choices(['vtt', 'srt']).default('vtt'))
+  .description('print captions: WebVTT or SubRip')
+  .action(async (file: string, { format }: { format: 'vtt' | 'srt' }) => {
+    process.stdout.write(await captions(file, format));
+  });
+
+program
+  .command('wer')
+  .argument('<reference>', 'a text file: what was said')
+  .argument('<hypothesis>', 'a text file: what was heard')
+  .description('print the word error rate')
+  .action(async (reference: string, hypothesis: string) => print(await wer(reference, hypothesis)));
+
+program
+  .command('speech-stand-in')
+  .option('--port <number>', 'where to listen', port, 4175)
+  .description('run a small stand-in for a speech server, for trying the settings')
+  .action(speechStandIn);
 
 program
   .command('serve')

@@ -7,12 +7,43 @@ import { Kind } from './margin-key.ts';
 import { NewSound, Sound, SoundEdit } from './sound.ts';
 import { Stamp } from './stamps.ts';
 
+const TranscriptSource = z.enum(['machine', 'person', 'bank']);
+
+export type Transcript = z.infer<typeof Transcript>;
 export const Transcript = z.object({
   language: LanguageTag,
   text: z.string().max(20_000),
-  words: z.array(z.object({ word: z.string(), start: z.number().min(0), end: z.number().min(0) })),
-  source: z.enum(['machine', 'person', 'bank']),
+  words: z.array(
+    z.object({
+      word: z.string(),
+      start: z.number().min(0),
+      end: z.number().min(0),
+      confidence: z.number().min(0).max(1).optional(),
+    }),
+  ),
+  source: TranscriptSource,
+  /** What made it, in words for people; empty where a person typed it. */
+  engine: z.string().default(''),
+  approximate: z.boolean().default(false),
+  read: z.boolean().default(true),
 }) satisfies z.ZodType<CoreTranscript>;
+
+/** The same words in another language. */
+export const Translation = z.object({
+  language: LanguageTag,
+  text: z.string().max(20_000),
+  source: TranscriptSource,
+  engine: z.string(),
+});
+export type Translation = z.infer<typeof Translation>;
+
+/** How far listening to a recording is, and why it failed. */
+export const SpeechJob = z.object({
+  task: z.enum(['transcribe', 'align']),
+  state: z.enum(['queued', 'running', 'done', 'failed']),
+  reason: z.string().nullable(),
+});
+export type SpeechJob = z.infer<typeof SpeechJob>;
 
 export const Reply = z.object({
   id: Id,
@@ -69,6 +100,9 @@ export const Remark = RemarkContent.extend({
   edit: SoundEdit.nullable(),
   file: AttachedFile.nullable(),
   transcript: Transcript.nullable(),
+  translations: z.array(Translation).default([]),
+  /** For teachers; null where there is nothing to listen to. */
+  speech: SpeechJob.nullable().default(null),
   madeAt: Instant,
   /** When the student took the suggestion over. */
   takenAt: Instant.nullable(),
@@ -84,6 +118,11 @@ export const NewRemark = z.object({
   anchor: Anchor,
   kind: Kind,
   sound: NewSound.nullable(),
+  /** What the browser heard while it was spoken. */
+  draft: z
+    .object({ language: LanguageTag, text: z.string().max(20_000), engine: z.string().max(80) })
+    .nullable()
+    .default(null),
   edit: SoundEdit.nullable().default(null),
   file: z
     .object({ name: z.string().trim().min(1).max(200) })
@@ -118,11 +157,45 @@ export const putRemarkAside = endpoint({
   body: z.object({ aside: z.boolean() }),
   answer: Remark,
 });
+/** Puts words in the place of the transcript; they are aligned with the sound. What was there before is kept. */
 export const mendTranscript = endpoint({
   method: 'PUT',
   path: '/remarks/:remark/transcript',
-  body: Transcript.pick({ language: true, text: true }),
+  body: z.object({ language: LanguageTag, text: z.string().max(20_000), read: z.boolean().default(true) }),
   answer: Remark,
+});
+/** Earlier states of the transcript, the newest first. */
+export const readTranscriptStates = endpoint({
+  method: 'GET',
+  path: '/remarks/:remark/transcript/states',
+  answer: z.array(Transcript.omit({ words: true }).extend({ until: Instant, changedBy: z.string().nullable() })),
+});
+/** Listens to the recording again, e.g. for another language. A transcript that a person wrote stays. */
+export const listenAgain = endpoint({
+  method: 'PUT',
+  path: '/remarks/:remark/speech',
+  body: z.object({ language: LanguageTag.optional() }),
+  answer: Remark,
+});
+/** WebVTT, SubRip or plain text in the place of the transcript. */
+export const importCaptions = endpoint({
+  method: 'PUT',
+  path: '/remarks/:remark/captions',
+  body: z.object({ language: LanguageTag, content: z.string().min(1).max(500_000) }),
+  answer: Remark,
+});
+/** The words in another language; without a text a translator makes them. An empty text takes them away. */
+export const setTranslation = endpoint({
+  method: 'PUT',
+  path: '/remarks/:remark/translations',
+  body: z.object({ language: LanguageTag, text: z.string().max(20_000).nullable() }),
+  answer: Remark,
+});
+/** What has become of the recordings of a work that are being listened to. */
+export const readSpeech = endpoint({
+  method: 'GET',
+  path: '/submissions/:submission/speech',
+  answer: z.array(z.object({ remark: Id, speech: SpeechJob, transcript: Transcript.nullable() })),
 });
 export const reportHeard = endpoint({
   method: 'PUT',
@@ -166,5 +239,8 @@ export const remarkSoundPath = (remark: string, sha256: string): string => `/api
 export const replySoundPath = (reply: string, sha256: string): string => `/api/replies/${reply}/sound/${sha256}`;
 /** The recording as it was spoken; for teachers. */
 export const remarkOriginalPath = (remark: string): string => `/api/remarks/${remark}/original`;
+/** Captions of a recording; for whoever may hear it. */
+export const remarkCaptionsPath = (remark: string, language: string, format: 'vtt' | 'srt' | 'json'): string =>
+  `/api/remarks/${remark}/captions/${language}.${format}`;
 export const remarkFilePath = (remark: string, sha256: string): string => `/api/remarks/${remark}/file/${sha256}`;
 export const remarkStampPath = (remark: string, sha256: string): string => `/api/remarks/${remark}/stamp/${sha256}`;

@@ -3,11 +3,13 @@ import { answersFile, type Folio, type Question } from '#core/folio';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
-import { EMPTY_CONTENT } from '../contract/remarks.ts';
+import { EMPTY_CONTENT, Transcript } from '../contract/remarks.ts';
+import { putTranscript } from '../server/remarks/transcripts.ts';
+import { queueJob } from '../server/speech/jobs.ts';
 import type { Database, Queries } from '../server/db/database.ts';
 import { readDocument } from '../server/documents/read.ts';
 import { keepMedium } from '../server/media/media.ts';
-import { insertRemark, upsertListening, upsertTranscript } from '../server/remarks/queries.ts';
+import { insertRemark, upsertListening } from '../server/remarks/queries.ts';
 import { insertReply } from '../server/replies/queries.ts';
 import { addCourse, addPerson, enrol } from '../server/school/people.ts';
 import { reattachEarlier } from '../server/earlier/reattach.ts';
@@ -227,7 +229,13 @@ async function addRemark(
     edit: null,
     file: null,
   });
-  await upsertTranscript(tx, id, { language: 'en', text: remark.text, words: [], source: 'person' });
+  await putTranscript(
+    tx,
+    id,
+    Transcript.parse({ language: 'en', text: remark.text, words: [], source: 'person' }),
+    null,
+  );
+  await queueJob(tx, id, 'align', 'en');
   if (remark.heard) await upsertListening(tx, id, student, remark.heard === 'finished');
   if (remark.reply) {
     const voice = remark.reply.spoken && (await voiceOf(remark.reply.spoken));

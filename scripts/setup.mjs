@@ -56,6 +56,17 @@ export function ensureBrowser() {
   return BROWSERS.find((file) => existsSync(file)) ?? fail();
 }
 
+/** What the tests of dictation listen with, and a voice for it; `npm test` installs them where Debian's packages can be had. */
+export function ensureSpeech() {
+  const programs = ['/usr/bin/pocketsphinx_continuous', '/usr/bin/flite', '/usr/share/pocketsphinx/model/en-us'];
+  if (programs.every((file) => existsSync(file))) return;
+  say('Installing PocketSphinx for the tests of dictation …');
+  const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
+  apt([...asRoot, 'apt-get', 'update', '-qq']);
+  const packages = ['pocketsphinx', 'pocketsphinx-en-us', 'flite'];
+  apt([...asRoot, 'apt-get', 'install', '-y', '-qq', '--no-install-recommends', ...packages]);
+}
+
 function apt([program, ...args]) {
   mkdirSync(path.join(ROOT, '.cache'), { recursive: true });
   try {
@@ -69,6 +80,8 @@ function apt([program, ...args]) {
 }
 
 function fail() {
-  say('No Chromium was found and none could be installed. Install one, or name it in the variable CHROMIUM.');
+  say(
+    'A package for the tests could not be installed. Install chromium (or name one in the variable CHROMIUM), pocketsphinx, pocketsphinx-en-us and flite.',
+  );
   process.exit(1);
 }

@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBrowser, ensureBuilt, ensurePackages, ROOT } from './setup.mjs';
+import { ensureBrowser, ensureBuilt, ensurePackages, ensureSpeech, ROOT } from './setup.mjs';
 
 const RESULTS = path.join(ROOT, 'test-results');
 const UNIT = path.join(RESULTS, 'unit.json');
@@ -10,6 +10,7 @@ const BROWSER = path.join(RESULTS, 'browser.json');
 
 ensurePackages();
 process.env.CHROMIUM = ensureBrowser();
+ensureSpeech();
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 

@@ -11,6 +11,7 @@ import { answerProblem } from './http/problem-handler.ts';
 import { sameOrigin } from './http/same-origin.ts';
 import { webApp } from './http/web-app.ts';
 import { remarkRoutes } from './remarks/routes.ts';
+import { transcriptRoutes } from './remarks/transcript-routes.ts';
 import { replyRoutes } from './replies/routes.ts';
 import { schoolRoutes } from './school/routes.ts';
 import { sessionRoutes } from './sessions/routes.ts';
@@ -72,6 +73,7 @@ function apiRoutes(context: Context): Router {
     courseRoutes(context),
     stampRoutes(context),
     remarkRoutes(context),
+    transcriptRoutes(context),
     replyRoutes(context),
   );
   api.use(() => {

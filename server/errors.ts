@@ -180,6 +180,21 @@ export const problems = {
     new ProblemError(422, 'unknown-stamp', 'Unknown stamp', 'This picture is not one of your stamps any more.'),
   notAPicture: () =>
     new ProblemError(422, 'not-a-picture', 'Not a picture', 'A stamp is a picture: a PNG, JPEG or WebP file.'),
+  noCaptions: () =>
+    new ProblemError(
+      422,
+      'no-captions',
+      'No captions',
+      'No captions could be read from this file. WebVTT, SubRip (.srt) and plain text can be read.',
+    ),
+  noTranslator: () =>
+    new ProblemError(
+      422,
+      'no-translator',
+      'No translator',
+      'No translator here knows these two languages. Write the words yourself.',
+    ),
+  translatorAway: (reason: string) => new ProblemError(502, 'translator-away', 'Not translated', reason),
   replyEmpty: () =>
     new ProblemError(422, 'reply-empty', 'Empty answer', 'Write or say something before you send the answer.'),
   unexpected: () =>

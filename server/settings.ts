@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
+import type { SpeechServerSettings } from './speech/speech-server.ts';
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
@@ -11,6 +12,11 @@ const Environment = z.object({
   VIVID_DATA: z.string().default(path.join(ROOT, 'data')),
   VIVID_CACHE: z.string().default(path.join(ROOT, '.cache')),
   VIVID_MAX_FILE_MB: z.coerce.number().positive().max(200).default(25),
+  VIVID_SPEECH_SERVER: z.url({ protocol: /^https?$/ }).optional(),
+  VIVID_SPEECH_KEY: z.string().min(1).optional(),
+  VIVID_SPEECH_MODEL: z.string().min(1).default('default'),
+  VIVID_TRANSLATE_SERVER: z.url({ protocol: /^https?$/ }).optional(),
+  VIVID_TRANSLATE_KEY: z.string().min(1).optional(),
   VIVID_SECURE_COOKIES: z.stringbool().default(false),
   VIVID_TRUST_PROXY: z.stringbool().default(false),
 });
@@ -23,6 +29,9 @@ export interface Settings {
   cacheFolder: string;
   webFolder: string;
   maxFileBytes: number;
+  /** A speech server of the school's own, and a translation server. */
+  speechServer: SpeechServerSettings | undefined;
+  translateServer: { address: string; key: string | undefined } | undefined;
   secureCookies: boolean;
   trustProxy: boolean;
 }
@@ -41,6 +50,12 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     cacheFolder: path.resolve(values.VIVID_CACHE),
     webFolder: path.join(ROOT, 'dist', 'web'),
     maxFileBytes: Math.floor(values.VIVID_MAX_FILE_MB * 1024 * 1024),
+    speechServer: values.VIVID_SPEECH_SERVER
+      ? { address: values.VIVID_SPEECH_SERVER, key: values.VIVID_SPEECH_KEY, model: values.VIVID_SPEECH_MODEL }
+      : undefined,
+    translateServer: values.VIVID_TRANSLATE_SERVER
+      ? { address: values.VIVID_TRANSLATE_SERVER, key: values.VIVID_TRANSLATE_KEY }
+      : undefined,
     secureCookies: values.VIVID_SECURE_COOKIES,
     trustProxy: values.VIVID_TRUST_PROXY,
   };

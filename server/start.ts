@@ -9,7 +9,9 @@ import { purgeMedia } from './media/media.ts';
 import { purgeOriginals, purgeRemarks } from './remarks/queries.ts';
 import { purgeWithdrawn } from './submissions/queries.ts';
 import type { Settings } from './settings.ts';
-import { practiceTranscriber } from './speech/practice-transcriber.ts';
+import { enginesOf, startSpeech } from './speech/speech.ts';
+import { translatorsOf } from './translation/translate.ts';
+import type { Transcriber } from './speech/transcriber.ts';
 
 const DAY = 24 * 60 * 60 * 1000;
 
@@ -26,10 +28,26 @@ export class PortTaken extends Error {
 }
 
 /** Serves an open database until it is stopped; who opened the database closes it. */
-export async function startServer(db: Database, settings: Settings): Promise<Running> {
-  const context: Context = { db, settings, readDocument: readDocumentApart, transcriber: practiceTranscriber };
+export async function startServer(
+  db: Database,
+  settings: Settings,
+  engines: readonly Transcriber[] = enginesOf(settings),
+): Promise<Running> {
+  const speech = startSpeech(db, settings, engines);
+  const context: Context = {
+    db,
+    settings,
+    readDocument: readDocumentApart,
+    speech,
+    translators: translatorsOf(settings),
+  };
   const server = createServer(createApp(context));
-  await listen(server, settings);
+  try {
+    await listen(server, settings);
+  } catch (error) {
+    await speech.stop();
+    throw error;
+  }
   const timer = setInterval(() => void purge(db), DAY);
   timer.unref();
   void purge(db);
@@ -41,6 +59,7 @@ export async function startServer(db: Database, settings: Settings): Promise<Run
       server.close();
       server.closeAllConnections();
       if (server.listening) await once(server, 'close');
+      await speech.stop();
     },
   };
 }

@@ -1,7 +1,7 @@
 import type { Span } from './edit.ts';
 import { levelDbfs, SILENCE_DBFS } from './level.ts';
 
-const FRAME_SECONDS = 0.01;
+export const FRAME_SECONDS = 0.01;
 /** dB above the quiet of the room that count as sound. */
 const ABOVE_ROOM = 9;
 /** dB below the loudest speech that still count, however quiet the room is. */
@@ -50,7 +50,7 @@ const isRun = (sounds: readonly boolean[], index: number): boolean =>
   index >= 0 && Array.from({ length: SHORTEST }, (_, k) => sounds[index + k]).every(Boolean);
 
 /** Between the room and the voice: just above the quietest frames, and never more than some way below the loudest. */
-function thresholdOf(levels: readonly number[]): number {
+export function thresholdOf(levels: readonly number[]): number {
   const sorted = [...levels].sort((a, b) => a - b);
   const at = (share: number): number => sorted[Math.floor((sorted.length - 1) * share)] ?? SILENCE_DBFS;
   const [room, speech] = [at(0.05), at(0.95)];

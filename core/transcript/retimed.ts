@@ -8,10 +8,11 @@ import type { Word } from './transcript.ts';
  */
 export function retimed(words: readonly Word[], before: readonly Span[] | null, after: readonly Span[]): Word[] {
   const spoken = (heard: number): number => (before ? spokenAt(before, heard) : heard);
-  return words.flatMap(({ word, start, end }) => {
+  return words.flatMap((word) => {
+    const { start, end } = word;
     const [from, to] = [spoken(start), spoken(end)];
     const middle = heardAt(after, (from + to) / 2);
     if (middle === undefined) return [];
-    return [{ word, start: heardAt(after, from) ?? middle, end: heardAt(after, to) ?? middle }];
+    return [{ ...word, start: heardAt(after, from) ?? middle, end: heardAt(after, to) ?? middle }];
   });
 }

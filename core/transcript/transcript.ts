@@ -3,6 +3,8 @@ export interface Word {
   word: string;
   start: number;
   end: number;
+  /** How sure an engine is that it heard this word, 0 to 1; absent where nobody doubts it. */
+  confidence?: number | undefined;
 }
 
 export type TranscriptSource = 'machine' | 'person' | 'bank';
@@ -14,7 +16,18 @@ export interface Transcript {
   /** Empty where only the text is known. */
   words: Word[];
   source: TranscriptSource;
+  /** What made it, in words for people; empty where a person typed it. */
+  engine: string;
+  /** The times are shared out between pauses instead of measured. */
+  approximate: boolean;
+  /** Somebody has read it, or wrote it. A machine's transcript is a draft until then. */
+  read: boolean;
 }
+
+/** Below this a word is marked. Where PocketSphinx heard synthetic voices wrongly it was less sure than this in nine of ten words. */
+const DOUBT = 0.55;
+
+export const isDoubtful = ({ confidence }: Word): boolean => confidence !== undefined && confidence < DOUBT;
 
 /** The words that were said in full by a moment in seconds. */
 export const wordsUntil = (words: readonly Word[], seconds: number): Word[] =>
@@ -22,6 +35,17 @@ export const wordsUntil = (words: readonly Word[], seconds: number): Word[] =>
 
 /** The words later by so many seconds. */
 export const shiftWords = (words: readonly Word[], seconds: number): Word[] =>
-  words.map(({ word, start, end }) => ({ word, start: start + seconds, end: end + seconds }));
+  words.map((word) => ({ ...word, start: word.start + seconds, end: word.end + seconds }));
 
 export const textOfWords = (words: readonly Word[]): string => words.map(({ word }) => word).join(' ');
+
+/** The position of the word that is said at a moment, or was said last before it; −1 before the first. */
+export function wordAt(words: readonly Word[], seconds: number): number {
+  let [low, high] = [0, words.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (words[middle]!.start <= seconds) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}

@@ -6,9 +6,11 @@ import { Id } from '../../contract/basics.ts';
 import { select, type Database, type Queries } from '../db/database.ts';
 import { findMedium, keepMedium } from '../media/media.ts';
 import { soundType } from '../media/sound-type.ts';
-import { EMPTY_CONTENT, type RemarkContent } from '../../contract/remarks.ts';
+import { EMPTY_CONTENT, Transcript, type RemarkContent } from '../../contract/remarks.ts';
+import { putTranscript } from '../remarks/transcripts.ts';
+import { queueJob } from '../speech/jobs.ts';
 import { isEmpty } from '../remarks/make.ts';
-import { insertRemark, isSameRemark, upsertTranscript, type RemarkToInsert } from '../remarks/queries.ts';
+import { insertRemark, isSameRemark, type RemarkToInsert } from '../remarks/queries.ts';
 import { selectFolio } from '../submissions/queries.ts';
 import { sha256OfIri, workIri } from './export.ts';
 
@@ -76,7 +78,8 @@ export async function importAnnotations(
       }
       if (transcript) {
         const { language, value: text, words, origin: source } = transcript;
-        await upsertTranscript(tx, row.id, { language, text, words, source });
+        await putTranscript(tx, row.id, Transcript.parse({ language, text, words, source }), null);
+        if (row.sound && words.length === 0) await queueJob(tx, row.id, 'align', language);
       }
     }
     return imported;

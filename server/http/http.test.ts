@@ -10,7 +10,6 @@ import { Problem } from '../../contract/problem.ts';
 import { createApp } from '../app.ts';
 import type { Context } from '../context.ts';
 import { readSettings } from '../settings.ts';
-import { practiceTranscriber } from '../speech/practice-transcriber.ts';
 import { answerProblem } from './problem-handler.ts';
 
 let server: Server;
@@ -24,7 +23,9 @@ beforeAll(async () => {
   writeFileSync(path.join(webFolder, 'assets', 'app-1a2b.js'), `export const x = '${'long '.repeat(1000)}';`);
   const db = { query, script: vi.fn(), transaction: vi.fn(), close: vi.fn() };
   const settings = { ...readSettings({}), webFolder };
-  server = createServer(createApp({ db, settings, readDocument: vi.fn(), transcriber: practiceTranscriber }));
+  server = createServer(
+    createApp({ db, settings, readDocument: vi.fn(), speech: {} as Context['speech'], translators: [] }),
+  );
   server.listen(0, '127.0.0.1');
   await once(server, 'listening');
   address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;

@@ -4,7 +4,8 @@ import type { NewSound, SoundEdit } from '../../contract/sound.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { isEmpty, recordingType, refuseIfAstray, refuseIfReturned, soundRow } from './make.ts';
-import { selectRemark, selectRemarkPlace, updateContent, updateSound, upsertTranscript } from './queries.ts';
+import { selectRemark, selectRemarkPlace, updateContent, updateSound } from './queries.ts';
+import { putTranscript } from './transcripts.ts';
 
 /** Changes what is given and leaves the rest. Call in a transaction. */
 export async function changeContent(tx: Queries, id: string, change: RemarkChange): Promise<void> {
@@ -36,8 +37,9 @@ export async function changeRendition(tx: Queries, id: string, { sound, edit, by
   const { transcript } = before;
   if (!transcript || transcript.words.length === 0) return;
   const words = retimed(transcript.words, before.edit?.kept ?? null, edit.kept);
-  const text = transcript.source === 'machine' ? textOfWords(words) : transcript.text;
-  await upsertTranscript(tx, id, { ...transcript, words, text });
+  // Words that are not heard any more are not read any more either.
+  const text = words.length < transcript.words.length ? textOfWords(words) : transcript.text;
+  await putTranscript(tx, id, { ...transcript, words, text }, null);
 }
 
 async function placeOf(tx: Queries, id: string): Promise<{ submission: string; author: string }> {

@@ -8,16 +8,11 @@ import type { UploadedFile } from '../http/serve.ts';
 import { keepMedium } from '../media/media.ts';
 import { soundType } from '../media/sound-type.ts';
 import { selectMarginKey } from '../courses/queries.ts';
+import { queueJob, selectSpokenLanguage } from '../speech/jobs.ts';
+import { practiceTranscript } from '../speech/practice-transcript.ts';
 import { selectFolio } from '../submissions/queries.ts';
-import {
-  hasCriterion,
-  insertRemark,
-  isSameRemark,
-  mayStamp,
-  selectRemark,
-  upsertTranscript,
-  type RemarkSound,
-} from './queries.ts';
+import { hasCriterion, insertRemark, isSameRemark, mayStamp, selectRemark, type RemarkSound } from './queries.ts';
+import { putTranscript, selectTranscript } from './transcripts.ts';
 
 export interface RemarkRequest {
   id: string;
@@ -28,7 +23,7 @@ export interface RemarkRequest {
   files: readonly UploadedFile[];
 }
 
-/** Keeps a remark, its sound and its file together, once however often it is sent, and then asks for its transcript. */
+/** Keeps a remark, its sound and its file together, once however often it is sent, and asks for its words with it. */
 export async function makeRemark(context: Context, request: RemarkRequest): Promise<Remark> {
   const { db, settings } = context;
   const { id, submission, author, remark } = request;
@@ -52,9 +47,12 @@ export async function makeRemark(context: Context, request: RemarkRequest): Prom
       sound: sound && spoken ? await soundRow(tx, sound, spoken.bytes, mediaType!) : null,
       file: attached && file ? { sha256: await keepMedium(tx, file.bytes, FILE_TYPE), name: attached.name } : null,
     };
-    if (!(await insertRemark(tx, row)) && !(await isSameRemark(tx, row))) throw problems.idTaken();
+    if (await insertRemark(tx, row)) await askForWords(tx, request);
+    else if (!(await isSameRemark(tx, row))) throw problems.idTaken();
   });
-  return sound && spoken ? transcribed(context, id, sound, spoken.bytes, mediaType!) : (await selectRemark(db, id))!;
+  context.speech.queue.wake('transcribe');
+  context.speech.queue.wake('align');
+  return (await selectRemark(db, id))!;
 }
 
 /** What was attached is handed out to be saved, never to be shown by the browser as what it claims to be. */
@@ -106,20 +104,26 @@ export async function refuseIfAstray(
   if (stamp && 'picture' in stamp && !(await mayStamp(db, author, stamp.picture))) throw problems.unknownStamp();
 }
 
-/** The transcript is no part of the transaction: a remark without one is a remark. */
-async function transcribed(
-  { db, transcriber }: Context,
-  id: string,
-  { duration, microphone }: NewSound,
-  bytes: Buffer,
-  mediaType: string,
-): Promise<Remark> {
-  const made = (await selectRemark(db, id))!;
-  if (made.transcript) return made;
-  const transcript = await transcriber.transcribe({ bytes, mediaType, duration, microphone });
-  if (!transcript) return made;
-  await upsertTranscript(db, id, transcript);
-  return { ...made, transcript };
+/** A machine listens later; only what the practice microphone said is known at once. */
+async function askForWords(tx: Queries, { id, author, submission, remark }: RemarkRequest): Promise<void> {
+  const { sound, draft } = remark;
+  if (!sound || (await selectTranscript(tx, id))) return;
+  const known = practiceTranscript(sound);
+  if (known) return putTranscript(tx, id, known, null);
+  const language = draft?.language ?? (await selectSpokenLanguage(tx, author, submission));
+  if (!draft || draft.text.trim() === '') return queueJob(tx, id, 'transcribe', language);
+  await putTranscript(
+    tx,
+    id,
+    {
+      ...{ language, text: draft.text.trim(), words: [], source: 'machine' },
+      engine: draft.engine,
+      approximate: true,
+      read: false,
+    },
+    null,
+  );
+  await queueJob(tx, id, 'align', language);
 }
 
 /** Permission was checked before; this also holds against a return in the same moment. */

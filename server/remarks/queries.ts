@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Anchor } from '../../contract/anchor.ts';
 import { Id, Instant } from '../../contract/basics.ts';
 import { Kind } from '../../contract/margin-key.ts';
-import { RemarkContent, Transcript, type Remark, type Reply } from '../../contract/remarks.ts';
+import { RemarkContent, SpeechJob, Transcript, Translation, type Remark, type Reply } from '../../contract/remarks.ts';
 import { Sound, SoundEdit } from '../../contract/sound.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
@@ -26,6 +26,8 @@ const RemarkRow = z
     made_at: Instant,
     taken_at: Instant.nullable(),
     transcript: Transcript.nullable(),
+    translations: z.array(Translation),
+    speech: SpeechJob.nullable(),
     begun_at: Instant.nullable(),
     finished_at: Instant.nullable(),
   })
@@ -64,9 +66,19 @@ export async function selectRemarks(db: Queries, wanted: Wanted, reader: Reader 
        ${reader === 'student' ? 'null' : 'r.edit'} as edit, r.name, r.text, r.link, r.reaction, r.suggestion, r.stamp, r.private, r.tags,
        r.criterion, r.file, r.file_name, m.byte_length, r.made_at, r.taken_at, l.begun_at, l.finished_at,
        case when t.remark is not null then jsonb_build_object(
-         'language', t.language, 'text', t.text, 'words', t.words, 'source', t.source) end as transcript
+         'language', t.language, 'text', t.text, 'words', t.words, 'source', t.source, 'engine', t.engine,
+         'approximate', t.approximate, 'read', t.read) end as transcript,
+       (select coalesce(jsonb_agg(jsonb_build_object('language', x.language, 'text', x.text, 'source', x.source,
+         'engine', x.engine) order by x.language), '[]') from translations x where x.remark = r.id) as translations,
+       ${
+         reader === 'student'
+           ? 'null::jsonb'
+           : `case when j.remark is not null then
+                jsonb_build_object('task', j.task, 'state', j.state, 'reason', j.reason) end`
+       } as speech
      from remarks r join people p on p.id = r.author join submissions s on s.id = r.submission
      left join transcripts t on t.remark = r.id left join media m on m.sha256 = r.file
+     left join speech_jobs j on j.remark = r.id
      left join listenings l on l.remark = r.id and l.person = s.student
      where ${condition} order by r.made_at, r.id`,
     [value],
@@ -111,6 +123,8 @@ const remarkOfRow = (row: z.infer<typeof RemarkRow>, replies: z.infer<typeof Rep
       ? { sha256: row.file.toString('hex'), name: row.file_name, byteLength: row.byte_length }
       : null,
   transcript: row.transcript,
+  translations: row.translations,
+  speech: row.speech,
   madeAt: row.made_at,
   takenAt: row.taken_at,
   heard: row.begun_at === null ? null : { begunAt: row.begun_at, finishedAt: row.finished_at },
@@ -279,19 +293,6 @@ export async function updateAside(db: Queries, remark: string, aside: boolean): 
   await db.query(
     'update remarks set put_aside_at = case when $2 then coalesce(put_aside_at, now()) end where id = $1',
     [remark, aside],
-  );
-}
-
-export async function upsertTranscript(
-  db: Queries,
-  remark: string,
-  transcript: z.infer<typeof Transcript>,
-): Promise<void> {
-  await db.query(
-    `insert into transcripts (remark, language, text, words, source) values ($1, $2, $3, $4, $5)
-     on conflict (remark) do update set language = excluded.language, text = excluded.text, words = excluded.words,
-       source = excluded.source, changed_at = now()`,
-    [remark, transcript.language, transcript.text, JSON.stringify(transcript.words), transcript.source],
   );
 }
 

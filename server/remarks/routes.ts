@@ -4,7 +4,6 @@ import {
   changeSound,
   keepOriginal,
   makeRemark as makeRemarkEndpoint,
-  mendTranscript,
   putRemarkAside,
   reportHeard,
   takeSuggestion,
@@ -28,7 +27,6 @@ import {
   updateOriginal,
   updateTaken,
   upsertListening,
-  upsertTranscript,
   type Reader,
 } from './queries.ts';
 
@@ -69,11 +67,6 @@ export function remarkRoutes(context: Context): Router {
 
   serve(router, context, putRemarkAside, 'remark.putAside', async ({ params, body }) => {
     await updateAside(db, params.remark, body.aside);
-    return answer(params.remark);
-  });
-
-  serve(router, context, mendTranscript, 'transcript.mend', async ({ params, body }) => {
-    await upsertTranscript(db, params.remark, { ...body, words: [], source: 'person' });
     return answer(params.remark);
   });
 

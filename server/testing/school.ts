@@ -6,6 +6,7 @@ import { addCourse, addPerson, enrol } from '../school/people.ts';
 import { hashPassword } from '../sessions/passwords.ts';
 import { openSession } from '../sessions/person-of.ts';
 import { readSettings } from '../settings.ts';
+import type { Transcriber } from '../speech/transcriber.ts';
 import { startServer } from '../start.ts';
 import { Client } from './client.ts';
 
@@ -30,7 +31,7 @@ export const voice = (): Promise<Buffer> => readFile(new URL('../../demo/voices/
 export const SOUND = { duration: 8, peaks: [0, 120, 255], microphone: { type: 'device' as const } };
 
 /** A school of its own on a server of its own: one course with teacher, author and classmate; a colleague and a stranger elsewhere. */
-export async function startTestSchool(db: Database): Promise<TestSchool> {
+export async function startTestSchool(db: Database, engines: readonly Transcriber[] = []): Promise<TestSchool> {
   const passwordHash = await hashPassword(PASSWORD);
   const ids = {} as TestSchool['ids'];
   for (const name of PEOPLE) ids[name] = await addPerson(db, { name: `The ${name}`, login: name, passwordHash });
@@ -43,7 +44,7 @@ export async function startTestSchool(db: Database): Promise<TestSchool> {
   const { assignment, criteria } = await addTestAssignment(db, course);
 
   const settings = { ...readSettings({}), port: 0, maxFileBytes: 1024 * 1024 };
-  const running = await startServer(db, settings);
+  const running = await startServer(db, settings, engines);
   const as = { nobody: new Client(running.address) } as TestSchool['as'];
   for (const name of PEOPLE) as[name] = new Client(running.address, await openSession(db, ids[name]));
   return { address: running.address, as, ids, course, assignment, criteria, stop: running.stop };

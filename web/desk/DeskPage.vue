@@ -4,7 +4,7 @@ import type { Rubric } from '#core/grading';
 import type { Remark } from '#contract/remarks';
 import type { Stamp } from '#contract/stamps';
 import type { EarlierRemark } from '#contract/submissions';
-import { useDebounceFn, useLocalStorage } from '@vueuse/core';
+import { useDebounceFn, useIntervalFn, useLocalStorage } from '@vueuse/core';
 import { storeToRefs } from 'pinia';
 import { computed, nextTick, onBeforeUnmount, provide, reactive, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -49,6 +49,8 @@ const props = defineProps<{ submission: string }>();
 
 /** Of the width of a page. */
 const STAMP_SHARE = 0.12;
+/** How often it is asked whether words have been made out. */
+const LISTENING_MILLISECONDS = 1200;
 
 const store = useFeedback();
 const { work, feedback } = storeToRefs(store);
@@ -70,6 +72,8 @@ const drawer = ref<DrawerName>(checked.value ? 'scores' : 'microphone');
 watch(drawer, () => (checked.value = true));
 /** The remark whose sound is being edited. */
 const cutting = ref<string>();
+/** The remark whose transcript is being mended. */
+const mending = ref<string>();
 const table = useTemplateRef('table');
 const choosing = useChoosing(
   () => table.value?.folio ?? null,
@@ -121,7 +125,7 @@ function made(remark: string): void {
 }
 
 async function open(): Promise<void> {
-  focused.value = cutting.value = notice.value = undefined;
+  focused.value = cutting.value = mending.value = notice.value = undefined;
   choosing.drop();
   await store.load(props.submission);
   sittingPace.visit(props.submission);
@@ -133,6 +137,14 @@ async function open(): Promise<void> {
 }
 
 onBeforeUnmount(() => player.stop());
+
+// Nobody waits for a transcript; it comes while the teacher goes on.
+const { pause, resume } = useIntervalFn(() => void store.lookAtSpeech(), LISTENING_MILLISECONDS, { immediate: false });
+watch(
+  () => store.listening,
+  (now) => (now ? resume() : pause()),
+  { immediate: true },
+);
 
 const targetName = computed(() => choosing.target.value && anchorName(choosing.target.value));
 const ribbonTarget = computed(() =>
@@ -303,6 +315,7 @@ provide(
     rubric,
     returned,
     cutting,
+    mending,
     draft: writing.draft,
     target: ribbonTarget,
     focus: (id: string) => void (focused.value = id),
@@ -312,6 +325,10 @@ provide(
     mend: actions.mend,
     amend: actions.amend,
     cut: ({ id }: Remark, open: boolean) => void (cutting.value = open ? id : undefined),
+    openTranscript: ({ id }: Remark, open: boolean) => {
+      if (open) mending.value = id;
+      else if (mending.value === id) mending.value = undefined;
+    },
     putHere: putAt,
     lose: (one: EarlierRemark) => void earlier.place(one, null),
     setDraft: (draft: Draft) => void (writing.draft.value = draft),
@@ -340,6 +357,9 @@ useDeskKeys({
   react: () => toggle('emoji'),
   stamp: () => toggle('stamp'),
   editSound,
+  mend: () => {
+    if (focusedRemark.value?.sound) mending.value = focusedRemark.value.id;
+  },
   faster: player.nextRate,
   undo: () => void undo(),
   redo: () => void redo(),

@@ -10,6 +10,7 @@ import {
   mdiPencilOutline,
   mdiTrashCanOutline,
 } from '@mdi/js';
+import { useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import type { KeptSound } from '../shared/changes.ts';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
@@ -22,6 +23,8 @@ import { dayAndTime } from '../shared/time.ts';
 import { draftOf, type Draft } from './draft.ts';
 import RemarkForm from './RemarkForm.vue';
 import SoundEditor from './SoundEditor.vue';
+import WordCutter from './WordCutter.vue';
+import WordsPanel from './WordsPanel.vue';
 import TranscriptField from './TranscriptField.vue';
 
 /** A remark on the teacher's desk. */
@@ -40,11 +43,13 @@ const emit = defineEmits<{
   kind: [kind: string];
   again: [];
   aside: [];
-  mend: [text: string];
+  mend: [mended: { text: string; read: boolean }];
   amend: [change: RemarkChange];
 }>();
 /** Whether its sound is being edited. */
 const cutting = defineModel<boolean>('cutting', { default: false });
+/** Whether its transcript is being mended. */
+const mending = defineModel<boolean>('mending', { default: false });
 
 const SIZE_STEP = 0.5;
 
@@ -53,6 +58,9 @@ const margin = useMarginKey();
 const speaking = useSpeakingReply(() => props.remark.id);
 const draft = ref<Draft>();
 const near = ref(false);
+/** Languages and captions are shown. */
+const talking = ref(false);
+const byWords = useLocalStorage('cut-by-words', false);
 /** Hundreds of ribbons with all their buttons would be slow to lay out: only the one at hand has them. */
 const atHand = computed(() => !props.returned && (props.focused || near.value));
 const entry = computed(() => margin.entry(props.remark.kind));
@@ -160,11 +168,22 @@ function resize(by: number): void {
     </template>
     <TranscriptField
       v-if="remark.sound"
-      :remark="remark.id"
-      :transcript="remark.transcript"
+      v-model:mending="mending"
+      v-model:talking="talking"
+      :remark="remark"
+      :focused="focused"
       @mend="$emit('mend', $event)"
+      @again="actions.listenAgain(remark)"
     />
-    <SoundEditor v-if="cutting && remark.sound" :remark="remark" @close="cutting = false" />
+    <WordsPanel v-if="talking && atHand" :remark="remark" />
+    <template v-if="cutting && remark.sound">
+      <div class="ways" role="group" aria-label="How to cut" @click.stop>
+        <button type="button" :aria-pressed="!byWords" @click="byWords = false">by the sound</button>
+        <button type="button" :aria-pressed="byWords" @click="byWords = true">by words</button>
+      </div>
+      <WordCutter v-if="byWords" :remark="remark" @close="cutting = false" />
+      <SoundEditor v-else :remark="remark" @close="cutting = false" />
+    </template>
     <RemarkForm
       v-if="draft"
       v-model="draft"
@@ -209,6 +228,18 @@ function resize(by: number): void {
   color: var(--kind);
   font-weight: 600;
   font-size: 13px;
+}
+.ways {
+  display: flex;
+  gap: 12px;
+  margin-top: 8px;
+  font-size: 13px;
+  color: var(--quiet);
+}
+.ways [aria-pressed='true'] {
+  color: var(--ink);
+  font-weight: 600;
+  box-shadow: 0 2px 0 var(--kind);
 }
 .heard {
   margin-top: 6px;

@@ -13,6 +13,8 @@ export interface DeskMargin {
   returned: boolean;
   /** The remark whose sound is being edited. */
   cutting: string | undefined;
+  /** The remark whose transcript is being mended. */
+  mending: string | undefined;
   draft: Draft | null;
   /** What is chosen in the work, and what it is called. */
   target: { anchor: Anchor; name: string } | undefined;
@@ -20,9 +22,10 @@ export interface DeskMargin {
   setKind(remark: Remark, kind: string): void;
   speakAgain(remark: Remark): void;
   putAside(remark: Remark): void;
-  mend(remark: Remark, text: string): void;
+  mend(remark: Remark, mended: { text: string; read: boolean }): void;
   amend(remark: Remark, change: RemarkChange): void;
   cut(remark: Remark, open: boolean): void;
+  openTranscript(remark: Remark, open: boolean): void;
   putHere(earlier: EarlierRemark): void;
   lose(earlier: EarlierRemark): void;
   setDraft(draft: Draft): void;

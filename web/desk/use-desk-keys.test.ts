@@ -20,6 +20,7 @@ const keys = {
   react: vi.fn(),
   stamp: vi.fn(),
   editSound: vi.fn(),
+  mend: vi.fn(),
   faster: vi.fn(),
   undo: vi.fn(),
   redo: vi.fn(),

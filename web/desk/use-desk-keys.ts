@@ -20,6 +20,7 @@ interface DeskKeys {
   react: () => void;
   stamp: () => void;
   editSound: () => void;
+  mend: () => void;
   faster: () => void;
   undo: () => void;
   redo: () => void;
@@ -41,6 +42,7 @@ export const DESK_KEYS: readonly (readonly [key: string, meaning: string])[] = [
   ['P', 'play or pause the remark in focus'],
   ['S', 'play faster or slower'],
   ['E', 'trim and cut the sound of the remark in focus'],
+  ['W', 'mend the transcript of the remark in focus; Enter goes to the next doubtful word'],
   ['B, V', 'next or previous remark'],
   ['1 to 9', 'set the kind of the remark in focus, or of the next one'],
   ['Delete', 'put the remark in focus aside'],
@@ -115,6 +117,7 @@ export function useDeskKeys(keys: DeskKeys): void {
     p: keys.play,
     s: keys.faster,
     e: keys.editSound,
+    w: keys.mend,
     m: keys.box,
     t: keys.write,
     g: keys.suggest,

@@ -141,6 +141,8 @@ const freshRemark = (
   edit: null,
   file: null,
   transcript: null,
+  translations: [],
+  speech: null,
   madeAt: new Date().toISOString(),
   takenAt: null,
   heard: null,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
 import type { KeptSound } from '../shared/changes.ts';
+import ReadingText from '../shared/transcript/ReadingText.vue';
 import ReplyBox from '../shared/margin/ReplyBox.vue';
 import ReplyThread from '../shared/margin/ReplyThread.vue';
 import RibbonFrame from '../shared/margin/RibbonFrame.vue';
@@ -24,7 +25,7 @@ const speaking = useSpeakingReply(() => props.remark.id);
       <span v-if="remark.heard?.finishedAt" class="quiet">heard</span>
     </template>
     <template v-if="remark.sound">
-      <p v-if="remark.transcript?.text" class="words">{{ remark.transcript.text }}</p>
+      <ReadingText v-if="remark.transcript?.text" :remark="remark" :live="focused" />
       <p v-else class="quiet">There is no transcript of this remark.</p>
     </template>
     <p v-if="remark.suggestion !== null" class="take">
@@ -39,11 +40,6 @@ const speaking = useSpeakingReply(() => props.remark.id);
 </template>
 
 <style scoped>
-.words {
-  margin-top: 4px;
-  line-height: 1.4;
-  overflow-wrap: anywhere;
-}
 .take {
   display: flex;
   align-items: center;

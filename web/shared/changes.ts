@@ -1,4 +1,5 @@
 import type { Anchor } from '#core/anchor';
+import { carried } from '#core/transcript';
 import type { AttachedFile, Remark, RemarkChange, RemarkContent, Reply } from '#contract/remarks';
 import { EMPTY_CONTENT } from '#contract/remarks';
 import type { NewSound, SoundEdit } from '#contract/sound';
@@ -41,7 +42,8 @@ export type Change =
   | { type: 'content'; remark: string; change: RemarkChange }
   | { type: 'sound'; remark: string; sound: KeptSound; edit: SoundEdit }
   | { type: 'original'; remark: string; blob: Blob }
-  | { type: 'transcript'; remark: string; language: string; text: string }
+  | { type: 'transcript'; remark: string; language: string; text: string; read?: boolean }
+  | { type: 'translation'; remark: string; language: string; text: string }
   | { type: 'score'; criterion: string; level: string | null }
   | { type: 'points'; question: string; points: number | null }
   | { type: 'heard'; remark: string; finished: boolean; at: string }
@@ -64,8 +66,15 @@ export function applyChange(feedback: Feedback, change: Change): Feedback {
     case 'original':
       return feedback;
     case 'transcript':
-      return changed(feedback, change.remark, () => ({
-        transcript: { language: change.language, text: change.text, words: [], source: 'person' },
+      return changed(feedback, change.remark, (remark) => ({ transcript: mendedTranscript(remark, change) }));
+    case 'translation':
+      return changed(feedback, change.remark, ({ translations }) => ({
+        translations: [
+          ...translations.filter(({ language }) => language !== change.language),
+          ...(change.text === ''
+            ? []
+            : [{ language: change.language, text: change.text, source: 'person' as const, engine: '' }]),
+        ].sort((a, b) => a.language.localeCompare(b.language)),
       }));
     case 'score':
       return { ...feedback, scores: scored(feedback.scores, change.criterion, change.level) };
@@ -105,6 +114,12 @@ export function inverseOf(feedback: Feedback, change: Change): Change | undefine
         ...change,
         language: remark?.transcript?.language ?? change.language,
         text: remark?.transcript?.text ?? '',
+        read: remark?.transcript?.read ?? true,
+      };
+    case 'translation':
+      return {
+        ...change,
+        text: remark?.translations.find(({ language }) => language === change.language)?.text ?? '',
       };
     case 'score':
       return { ...change, level: feedback.scores[change.criterion] ?? null };
@@ -113,6 +128,16 @@ export function inverseOf(feedback: Feedback, change: Change): Change | undefine
     default:
       return undefined;
   }
+}
+
+/** As the server will make it; until all words are aligned, those that stayed keep their times. */
+function mendedTranscript(
+  { transcript: before, sound }: Remark,
+  { language, text, read = true }: Extract<Change, { type: 'transcript' }>,
+): Remark['transcript'] {
+  if (before && before.text === text && before.language === language) return { ...before, read };
+  const words = carried(before?.words ?? [], text, sound?.duration ?? 0);
+  return { language, text, words, source: 'person', engine: '', approximate: true, read };
 }
 
 const remarkIn = (feedback: Feedback, id: string): Remark | undefined =>
@@ -166,6 +191,8 @@ const newRemark = (change: NewRemarkChange): Remark => ({
   edit: change.edit ?? null,
   file: change.file ? { sha256: change.file.sha256, name: change.file.name, byteLength: change.file.byteLength } : null,
   transcript: null,
+  translations: [],
+  speech: null,
   madeAt: change.madeAt,
   takenAt: null,
   heard: null,

@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
+import { readSpeech, type Remark } from '#contract/remarks';
 import { readFeedback, readWork, returnWork, type Feedback, type Work } from '#contract/submissions';
 import { call, Refused } from './api.ts';
-import { applyChange, type Change } from './changes.ts';
+import { applyChange, withRemark, type Change } from './changes.ts';
 import { useOutbox } from './outbox.ts';
 import { useSession } from './session.ts';
 
@@ -88,6 +89,33 @@ export const useFeedback = defineStore('feedback', () => {
     fromServer.value = await call(returnWork, { params: { submission: work.value!.id }, body: { returned } });
   }
 
+  /** What the server says about one remark. */
+  function put(remark: Remark): void {
+    if (fromServer.value) fromServer.value = withRemark(fromServer.value, remark);
+  }
+
+  const listening = computed(() =>
+    (fromServer.value?.remarks ?? []).some(({ speech }) => speech?.state === 'queued' || speech?.state === 'running'),
+  );
+
+  /** Asks how far listening to the recordings of the open work is. */
+  async function lookAtSpeech(): Promise<void> {
+    const submission = wanted;
+    const asked = sent;
+    if (!submission) return;
+    const jobs = await call(readSpeech, { params: { submission } }).catch(() => []);
+    // A transcript that was mended meanwhile is newer than the answer.
+    if (submission !== work.value?.id || !fromServer.value || asked !== sent) return;
+    const known = new Map(jobs.map((job) => [job.remark, job]));
+    const remarks = fromServer.value.remarks.map((remark) => {
+      const job = known.get(remark.id);
+      const same = !job || (job.speech.state === remark.speech?.state && job.speech.task === remark.speech.task);
+      return same ? remark : { ...remark, speech: job.speech, transcript: job.transcript };
+    });
+    if (remarks.some((remark, index) => remark !== fromServer.value!.remarks[index]))
+      fromServer.value = { ...fromServer.value, remarks };
+  }
+
   /** The key of the course has changed. */
   function setMarginKey(marginKey: Work['marginKey']): void {
     ahead.clear();
@@ -103,5 +131,5 @@ export const useFeedback = defineStore('feedback', () => {
     fromServer.value = update(applyChange(fromServer.value, change));
   });
 
-  return { work, feedback, load, loadAhead, change, setReturned, setMarginKey };
+  return { work, feedback, listening, load, loadAhead, lookAtSpeech, change, put, setReturned, setMarginKey };
 });

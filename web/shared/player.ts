@@ -17,6 +17,10 @@ export interface Player {
   element: HTMLVideoElement;
   toggle(id: string, url: string): Promise<void>;
   seek(seconds: number): void;
+  /** Plays from a moment in seconds, also where something else plays. */
+  playFrom(id: string, url: string, seconds: number): Promise<void>;
+  /** Plays a stretch again and again, until something else is asked for. */
+  loop(id: string, url: string, stretch: { start: number; end: number }): Promise<void>;
   stop(): void;
   nextRate(): void;
 }
@@ -46,15 +50,33 @@ export const usePlayer = createGlobalState((): Player => {
     position.value = 0;
   });
 
+  let looped: { start: number; end: number } | undefined;
+
   function follow(): void {
     if (!playing.value) return;
+    if (looped && element.currentTime >= looped.end) element.currentTime = looped.start;
     position.value = element.currentTime;
     requestAnimationFrame(follow);
   }
 
   async function toggle(id: string, url: string): Promise<void> {
-    problem.value = undefined;
+    looped = undefined;
     if (current.value === id && playing.value) return element.pause();
+    await play(id, url);
+  }
+
+  async function playFrom(id: string, url: string, seconds: number): Promise<void> {
+    looped = undefined;
+    await play(id, url, seconds);
+  }
+
+  async function loop(id: string, url: string, stretch: { start: number; end: number }): Promise<void> {
+    await play(id, url, stretch.start);
+    looped = stretch;
+  }
+
+  async function play(id: string, url: string, from?: number): Promise<void> {
+    problem.value = undefined;
     // A sound that was edited has another address.
     if (current.value !== id || element.error || !element.src.endsWith(url)) {
       element.src = url;
@@ -62,6 +84,8 @@ export const usePlayer = createGlobalState((): Player => {
       position.value = 0;
     }
     try {
+      // Before anything is loaded a moment cannot be gone to; it is kept until then.
+      if (from !== undefined) seek(from);
       await element.play();
     } catch (error) {
       if (error instanceof DOMException && error.name === 'AbortError') return;
@@ -76,6 +100,7 @@ export const usePlayer = createGlobalState((): Player => {
   }
 
   function stop(): void {
+    looped = undefined;
     element.pause();
     current.value = undefined;
     position.value = 0;
@@ -85,5 +110,5 @@ export const usePlayer = createGlobalState((): Player => {
     rate.value = RATES.find((faster) => faster > rate.value) ?? RATES[0];
   }
 
-  return { current, playing, position, problem, rate, element, toggle, seek, stop, nextRate };
+  return { current, playing, position, problem, rate, element, toggle, seek, playFrom, loop, stop, nextRate };
 });

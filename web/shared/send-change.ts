@@ -8,6 +8,7 @@ import {
   mendTranscript,
   putRemarkAside,
   reportHeard,
+  setTranslation,
   takeSuggestion,
   type Remark,
 } from '#contract/remarks';
@@ -60,7 +61,12 @@ function sendRemarkChange(
         file: change.sound.blob,
       });
     case 'transcript':
-      return call(mendTranscript, { params, body: { language: change.language, text: change.text } });
+      return call(mendTranscript, {
+        params,
+        body: { language: change.language, text: change.text, read: change.read ?? true },
+      });
+    case 'translation':
+      return call(setTranslation, { params, body: { language: change.language, text: change.text } });
     case 'heard':
       return call(reportHeard, { params, body: { finished: change.finished } });
     case 'taken':

@@ -1,7 +1,16 @@
 import { createSharedComposable } from '@vueuse/core';
 import type { Anchor } from '#core/anchor';
-import { EMPTY_CONTENT, type Remark, type RemarkChange, type RemarkContent } from '#contract/remarks';
+import {
+  EMPTY_CONTENT,
+  importCaptions,
+  listenAgain,
+  setTranslation,
+  type Remark,
+  type RemarkChange,
+  type RemarkContent,
+} from '#contract/remarks';
 import type { SoundEdit } from '#contract/sound';
+import { call } from './api.ts';
 import { inverseOf, type Change, type KeptFile, type KeptSound } from './changes.ts';
 import { useFeedback } from './feedback-store.ts';
 import { useOutbox } from './outbox.ts';
@@ -83,8 +92,28 @@ export const useFeedbackActions = createSharedComposable(() => {
         before && { type: 'sound', remark: remark.id, sound: before, edit: remark.edit ?? whole },
       );
     },
-    mend: ({ id, transcript }: Remark, text: string): Promise<void> =>
-      act('transcript', { type: 'transcript', remark: id, language: transcript?.language ?? 'en', text }),
+    mend: ({ id, transcript }: Remark, { text, read = true }: { text: string; read?: boolean }): Promise<void> =>
+      act('transcript', { type: 'transcript', remark: id, language: transcript?.language ?? 'en', text, read }),
+    speakIn: ({ id, transcript }: Remark, language: string): Promise<void> =>
+      act('language', {
+        type: 'transcript',
+        remark: id,
+        language,
+        text: transcript?.text ?? '',
+        read: transcript?.read ?? true,
+      }),
+    translate: ({ id }: Remark, language: string, text: string): Promise<void> =>
+      act('translation', { type: 'translation', remark: id, language, text }),
+    /** A machine's words in another language; the server has to be there for it. */
+    async translateByMachine({ id }: Remark, language: string): Promise<void> {
+      store.put(await call(setTranslation, { params: { remark: id }, body: { language, text: null } }));
+    },
+    async importCaptions({ id }: Remark, language: string, content: string): Promise<void> {
+      store.put(await call(importCaptions, { params: { remark: id }, body: { language, content } }));
+    },
+    async listenAgain({ id }: Remark, language?: string): Promise<void> {
+      store.put(await call(listenAgain, { params: { remark: id }, body: { language } }));
+    },
     score: (criterion: string, level: string | null): Promise<void> =>
       act('score', { type: 'score', criterion, level }),
     givePoints: (question: string, points: number | null): Promise<void> =>

@@ -30,6 +30,8 @@ export const remarkOf = (change: Partial<Remark> = {}): Remark => ({
   file: null,
   takenAt: null,
   transcript: null,
+  translations: [],
+  speech: null,
   madeAt: '2026-01-01T10:00:00Z',
   heard: null,
   replies: [],

@@ -122,12 +122,7 @@ void document.fonts.ready.then(measureSoon);
 </script>
 
 <template>
-  <div
-    ref="column"
-    class="column"
-    :class="{ full: entries.length > MOST_GLIDING }"
-    :style="{ marginTop: `${lift}px` }"
-  >
+  <div ref="column" class="column" :class="{ full: entries.length > MOST_GLIDING }" :style="{ marginTop: `${lift}px` }">
     <svg class="hairlines" aria-hidden="true">
       <path
         v-for="(drawing, name) in hairlines"

@@ -7,6 +7,7 @@ import { useOutbox } from '../outbox.ts';
 import { useSession } from '../session.ts';
 import { remarkSoundUrl } from '../sound-url.ts';
 import { dayAndTime } from '../time.ts';
+import { useCaptions } from '../transcript/use-captions.ts';
 import { useAnchorName } from '../use-anchor-name.ts';
 import KindLine from './KindLine.vue';
 import RemarkBody from './RemarkBody.vue';
@@ -30,6 +31,7 @@ const session = useSession();
 const anchorName = useAnchorName();
 const entry = computed(() => margin.entry(props.remark.kind));
 const about = computed(() => anchorName(props.remark.anchor));
+const { captions } = useCaptions(() => props.remark);
 const label = computed(() => `${entry.value.name} about ${about.value}`);
 /** One's own remarks have news while they are on their way, or are being looked at. */
 const mine = computed(() => props.remark.author.id === session.person?.id);
@@ -64,7 +66,7 @@ const showsState = computed(() => mine.value && (state.value !== 'saved' || prop
       :url="remarkSoundUrl(remark)"
       :sound="remark.sound"
       :label="`the remark about ${about}`"
-      :captions="remark.transcript?.text"
+      :captions="captions"
     />
     <RemarkBody :remark="remark" />
     <slot />

@@ -7,7 +7,13 @@ import { usePlayer } from '../player.ts';
 import WaveForm from './WaveForm.vue';
 
 /** A recording that can be played: button, waveform, clock; and its picture, where it has one. */
-const props = defineProps<{ id: string; url: string; sound: Sound; label: string; captions?: string | undefined }>();
+const props = defineProps<{
+  id: string;
+  url: string;
+  sound: Sound;
+  label: string;
+  captions?: { language: string; lines: string[] } | undefined;
+}>();
 
 const player = usePlayer();
 const screen = useTemplateRef('screen');
@@ -29,7 +35,9 @@ async function seek(seconds: number): Promise<void> {
 
 <template>
   <div v-if="sound.picture" v-show="current" ref="screen" class="screen">
-    <p v-if="captions" class="captions">{{ captions }}</p>
+    <p v-if="captions" class="captions" :lang="captions.language" dir="auto">
+      <span v-for="line in captions.lines" :key="line">{{ line }}</span>
+    </p>
   </div>
   <div class="strip">
     <v-btn
@@ -62,6 +70,10 @@ async function seek(seconds: number): Promise<void> {
   background: var(--ink);
   color: var(--paper);
   font-size: 13px;
+  text-align: center;
+}
+.captions span {
+  display: block;
 }
 .strip {
   display: flex;

@@ -1,0 +1,131 @@
+import { z } from 'zod';
+import { carried, type Word } from '#core/transcript';
+import { Instant } from '../../contract/basics.ts';
+import { Transcript } from '../../contract/remarks.ts';
+import { select, selectOne, type Queries } from '../db/database.ts';
+
+export const selectTranscript = (db: Queries, remark: string): Promise<Transcript | undefined> =>
+  selectOne(
+    db,
+    Transcript,
+    'select language, text, words, source, engine, approximate, read from transcripts where remark = $1',
+    [remark],
+  );
+
+/**
+ * Puts a transcript in the place of the one that is there, which is kept as an earlier state where its words differ. Call in a
+ * transaction.
+ * @param changedBy null for an engine
+ */
+export async function putTranscript(
+  tx: Queries,
+  remark: string,
+  transcript: Transcript,
+  changedBy: string | null,
+): Promise<void> {
+  await tx.query(
+    `insert into transcript_states (remark, language, text, words, source, engine, approximate, read, changed_by)
+     select remark, language, text, words, source, engine, approximate, read, $2 from transcripts
+     where remark = $1 and (text <> $3 or language <> $4)`,
+    [remark, changedBy, transcript.text, transcript.language],
+  );
+  await tx.query(
+    `insert into transcripts (remark, language, text, words, source, engine, approximate, read)
+     values ($1, $2, $3, $4, $5, $6, $7, $8)
+     on conflict (remark) do update set language = excluded.language, text = excluded.text, words = excluded.words,
+       source = excluded.source, engine = excluded.engine, approximate = excluded.approximate, read = excluded.read,
+       changed_at = now()`,
+    [
+      remark,
+      transcript.language,
+      transcript.text,
+      JSON.stringify(transcript.words),
+      transcript.source,
+      transcript.engine,
+      transcript.approximate,
+      transcript.read,
+    ],
+  );
+}
+
+/** What a person wrote stays: a machine's draft only takes an empty place or that of another draft. */
+export async function putDraft(tx: Queries, remark: string, draft: Transcript): Promise<boolean> {
+  const before = await selectTranscript(tx, remark);
+  if (before && (before.source !== 'machine' || before.read)) return false;
+  await putTranscript(tx, remark, draft, null);
+  return true;
+}
+
+/** The times of a text, if it has not been changed meanwhile. */
+export async function putTimes(
+  tx: Queries,
+  remark: string,
+  text: string,
+  { words, approximate }: { words: Word[]; approximate: boolean },
+): Promise<void> {
+  const before = await selectTranscript(tx, remark);
+  if (!before || before.text !== text) return;
+  const known = before.words;
+  const timed = words.map((word, index) => {
+    const confidence = known.length === words.length ? known[index]!.confidence : undefined;
+    return confidence === undefined ? word : { ...word, confidence };
+  });
+  await tx.query('update transcripts set words = $2, approximate = $3, changed_at = now() where remark = $1', [
+    remark,
+    JSON.stringify(timed),
+    approximate,
+  ]);
+}
+
+interface Mended {
+  language: string;
+  text: string;
+  read: boolean;
+}
+
+/** The transcript as a person mended it; words that stayed keep their times until all are aligned again. */
+export function mended(before: Transcript | undefined, { language, text, read }: Mended, duration: number): Transcript {
+  if (before && before.text === text && before.language === language) return { ...before, read };
+  const words = carried(before?.words ?? [], text, duration).map(({ word, start, end, confidence }) => ({
+    word,
+    start,
+    end,
+    // Somebody who has read it has heard every word.
+    ...(!read && confidence !== undefined && { confidence }),
+  }));
+  return { language, text, words, source: 'person', engine: '', approximate: true, read };
+}
+
+const StateRow = Transcript.omit({ words: true }).extend({ until: Instant, changed_by: z.string().nullable() });
+
+export async function selectStates(
+  db: Queries,
+  remark: string,
+): Promise<(Omit<Transcript, 'words'> & { until: string; changedBy: string | null })[]> {
+  const rows = await select(
+    db,
+    StateRow,
+    `select h.language, h.text, h.source, h.engine, h.approximate, h.read, h.until, p.name as changed_by
+     from transcript_states h left join people p on p.id = h.changed_by where h.remark = $1 order by h.id desc limit 100`,
+    [remark],
+  );
+  return rows.map(({ changed_by, ...row }) => ({ ...row, changedBy: changed_by }));
+}
+
+/** An empty text takes the words in that language away. */
+export async function putTranslation(
+  db: Queries,
+  remark: string,
+  { language, text, source, engine }: { language: string; text: string; source: string; engine: string },
+): Promise<void> {
+  if (text === '') {
+    await db.query('delete from translations where remark = $1 and language = $2', [remark, language]);
+    return;
+  }
+  await db.query(
+    `insert into translations (remark, language, text, source, engine) values ($1, $2, $3, $4, $5)
+     on conflict (remark, language) do update set text = excluded.text, source = excluded.source,
+       engine = excluded.engine, changed_at = now()`,
+    [remark, language, text, source, engine],
+  );
+}

@@ -1,0 +1,127 @@
+import { z } from 'zod';
+import { Id, LanguageTag } from '../../contract/basics.ts';
+import { SpeechJob, Transcript } from '../../contract/remarks.ts';
+import { select, selectOne, type Queries } from '../db/database.ts';
+
+export type SpeechTaskName = SpeechJob['task'];
+
+const Claimed = z.object({ remark: Id, task: SpeechJob.shape.task, language: LanguageTag, attempts: z.int() });
+export type ClaimedJob = z.infer<typeof Claimed>;
+
+/** How often a job is tried that ends the engine, or the server, or fails for a reason that may pass. */
+export const MOST_ATTEMPTS = 3;
+
+/** Puts a recording in the queue; one that is there already is asked for anew. */
+export async function queueJob(db: Queries, remark: string, task: SpeechTaskName, language: string): Promise<void> {
+  await db.query(
+    `insert into speech_jobs (remark, task, language) values ($1, $2, $3)
+     on conflict (remark) do update set task = excluded.task, language = excluded.language, state = 'queued', reason = null,
+       attempts = 0, queued_at = now(), changed_at = now()`,
+    [remark, task, language],
+  );
+}
+
+/** Takes the oldest job of a task that nobody else has taken. */
+export const claimJob = (db: Queries, task: SpeechTaskName): Promise<ClaimedJob | undefined> =>
+  selectOne(
+    db,
+    Claimed,
+    `update speech_jobs set state = 'running', attempts = attempts + 1, changed_at = now()
+     where remark = (select remark from speech_jobs where state = 'queued' and task = $1
+       order by attempts, queued_at limit 1 for update skip locked)
+     returning remark, task, language, attempts`,
+    [task],
+  );
+
+/** Ends a job, unless it was asked for anew meanwhile. */
+export async function finishJob(
+  db: Queries,
+  { remark, task }: Pick<ClaimedJob, 'remark' | 'task'>,
+  state: 'done' | 'failed' | 'queued',
+  reason: string | null = null,
+): Promise<void> {
+  await db.query(
+    `update speech_jobs set state = $3, reason = $4, changed_at = now()
+     where remark = $1 and task = $2 and state = 'running'`,
+    [remark, task, state, reason],
+  );
+}
+
+/**
+ * Jobs that were running when the server ended are queued again; one that has ended it too often has failed.
+ * @param seconds for which a running job has not been touched
+ */
+export async function recoverJobs(db: Queries, seconds: number, reason: string): Promise<void> {
+  await db.query(
+    `update speech_jobs set state = case when attempts < $2 then 'queued' else 'failed' end,
+       reason = case when attempts < $2 then null else $3 end, changed_at = now()
+     where state = 'running' and changed_at <= now() - make_interval(secs => $1)`,
+    [seconds, MOST_ATTEMPTS, reason],
+  );
+}
+
+const JobRow = SpeechJob.extend({ remark: Id, transcript: Transcript.nullable() });
+
+/** The jobs of a work that are not done, or were done a moment ago. */
+export async function selectJobs(
+  db: Queries,
+  submission: string,
+): Promise<{ remark: string; speech: SpeechJob; transcript: Transcript | null }[]> {
+  const rows = await select(
+    db,
+    JobRow,
+    `select j.remark, j.task, j.state, j.reason, case when t.remark is not null then jsonb_build_object(
+       'language', t.language, 'text', t.text, 'words', t.words, 'source', t.source, 'engine', t.engine,
+       'approximate', t.approximate, 'read', t.read) end as transcript
+     from speech_jobs j join remarks r on r.id = j.remark left join transcripts t on t.remark = j.remark
+     where r.submission = $1 and (j.state in ('queued', 'running') or j.changed_at > now() - interval '2 minutes')`,
+    [submission],
+  );
+  return rows.map(({ remark, transcript, ...speech }) => ({ remark, speech, transcript }));
+}
+
+const SubjectRow = z.object({
+  sound: z.instanceof(Buffer),
+  author: Id,
+  duration: z.number(),
+  submission: Id,
+  text: z.string(),
+  names: z.array(z.string()),
+});
+export type SpeechSubject = z.infer<typeof SubjectRow>;
+
+/** What a recording is about: the text of the work and the people of the class. */
+export const selectSubject = (db: Queries, remark: string): Promise<SpeechSubject | undefined> =>
+  selectOne(
+    db,
+    SubjectRow,
+    `select r.sound, r.author, r.duration, r.submission, s.folio->>'text' as text,
+       (select coalesce(jsonb_agg(p.name), '[]') from enrolments e join people p on p.id = e.person
+        where e.course = a.course) as names
+     from remarks r join submissions s on s.id = r.submission join assignments a on a.id = s.assignment
+     where r.id = $1 and r.sound is not null`,
+    [remark],
+  );
+
+/** The language that a teacher probably speaks on a work: their own, or that of the course. */
+export async function selectSpokenLanguage(db: Queries, person: string, submission: string): Promise<string> {
+  const row = await selectOne(
+    db,
+    z.object({ language: LanguageTag }),
+    `select coalesce(p.spoken_language, c.spoken_language) as language
+     from people p, submissions s join assignments a on a.id = s.assignment join courses c on c.id = a.course
+     where p.id = $1 and s.id = $2`,
+    [person, submission],
+  );
+  return row?.language ?? 'en';
+}
+
+export type Place = 'speech server' | 'browser cloud' | 'translation server';
+
+export async function hasAgreed(db: Queries, person: string, place: Place): Promise<boolean> {
+  const rows = await db.query('select 1 as one from speech_agreements where person = $1 and place = $2', [
+    person,
+    place,
+  ]);
+  return rows.length > 0;
+}

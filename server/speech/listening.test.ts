@@ -1,0 +1,186 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { writeWav } from '#core/audio';
+import { textOfWords, tokens, wordErrors } from '#core/transcript';
+import { FEEDBACK } from '../../demo/remarks.ts';
+import { alignable } from './aligner.ts';
+import { decodeSpeech, SPEECH_RATE } from './decode.ts';
+import { engineHere, hear } from './hear.ts';
+import { installed } from './installed.ts';
+import { pocketsphinx } from './pocketsphinx.ts';
+import { SpeechError } from './speech-error.ts';
+import { speechThread } from './speech-thread.ts';
+import type { Clip, Transcriber } from './transcriber.ts';
+
+const demo = (file: string): string => fileURLToPath(new URL(`../../demo/${file}`, import.meta.url));
+const folder = mkdtempSync(path.join(tmpdir(), 'vivid-listening-'));
+const thread = speechThread();
+afterAll(async () => {
+  await thread.stop();
+  rmSync(folder, { recursive: true });
+});
+
+/** The same words every time, so that what is heard does not change. */
+function synthesised(text: string): Buffer {
+  const file = path.join(folder, 'said.wav');
+  writeFileSync(path.join(folder, 'said.txt'), text);
+  execFileSync('flite', ['-voice', 'rms', '-f', path.join(folder, 'said.txt'), '-o', file]);
+  return readFileSync(file);
+}
+
+const silence = (seconds: number): Buffer =>
+  Buffer.from(writeWav(new Float32Array(SPEECH_RATE * seconds), SPEECH_RATE));
+function noise(seconds: number): Buffer {
+  let seed = 1;
+  const samples = Float32Array.from({ length: SPEECH_RATE * seconds }, () => {
+    seed = (seed * 48_271) % 2_147_483_647;
+    return 0.1 * (seed / 1_073_741_824 - 1);
+  });
+  return Buffer.from(writeWav(samples, SPEECH_RATE));
+}
+
+const spokenLine = (name: string): string =>
+  FEEDBACK.flatMap(({ remarks }) => remarks).find((remark) => remark.name === name)!.text;
+
+describe('decoding', () => {
+  it('reads Opus in Ogg, and WAV of any rate, to one channel at 16 kHz', async () => {
+    const ogg = await decodeSpeech(readFileSync(demo('voices/amaru-obvious.ogg')));
+    const { duration } = (
+      JSON.parse(readFileSync(demo('voices/voices.json'), 'utf8')) as Record<string, { duration: number }>
+    )['amaru-obvious']!;
+    expect(ogg.length / SPEECH_RATE).toBeCloseTo(duration, 1);
+    const wav = await decodeSpeech(Buffer.from(writeWav(new Float32Array(44_100).fill(0.25), 44_100)));
+    expect(wav.length).toBe(SPEECH_RATE);
+    expect(wav[8000]).toBeCloseTo(0.25, 2);
+  });
+
+  it('tells what is damaged or cannot be decoded here', async () => {
+    for (const bytes of [Buffer.alloc(0), Buffer.from('RIFF....WAVE'), noise(1).subarray(44), Buffer.from('<html>')])
+      await expect(decodeSpeech(bytes)).rejects.toThrow(SpeechError);
+    const aac = readFileSync(demo('documents/aroha-ngata.m4a'));
+    if (installed('ffmpeg')) expect((await decodeSpeech(aac)).length).toBeGreaterThan(SPEECH_RATE);
+    else await expect(decodeSpeech(aac)).rejects.toThrow(/ffmpeg/);
+  });
+
+  it('keeps what comes before the damage', async () => {
+    const whole = readFileSync(demo('voices/amaru-obvious.ogg'));
+    const half = await decodeSpeech(whole.subarray(0, whole.length / 2));
+    expect(half.length).toBeGreaterThan(SPEECH_RATE);
+  });
+});
+
+describe('aligning', () => {
+  const text = spokenLine('amaru-obvious');
+  const bytes = readFileSync(demo('voices/amaru-obvious.ogg'));
+
+  it('gives every word of a known text its time, in order and inside of the recording', async () => {
+    const { words, approximate } = await thread.align(bytes, text, 'en-GB');
+    expect(approximate).toBe(false);
+    expect(words.map(({ word }) => word)).toEqual(tokens(text).map((token) => token.text));
+    words.forEach(({ start, end }, index) => {
+      expect(end).toBeGreaterThan(start);
+      if (index > 0) expect(start).toBeGreaterThanOrEqual(words[index - 1]!.end);
+    });
+  });
+
+  it('reads figures, compounds and names that no dictionary has', async () => {
+    const said = synthesised('On the second of May Quispe counted thirty five half open shells.');
+    const { words, approximate } = await thread.align(
+      said,
+      'On the 2nd of May, Quispe counted 35 half-open shells.',
+      'en',
+    );
+    expect(approximate).toBe(false);
+    const at = (word: string) => words.find((one) => one.word === word)!;
+    expect(at('35').end - at('35').start).toBeGreaterThan(0.4);
+    expect(at('half-open').end - at('half-open').start).toBeGreaterThan(0.4);
+    expect(at('Quispe').start).toBeGreaterThan(at('May,').start);
+  });
+
+  it('shares out the time, and says so, in languages that have no model here and for words that were not said', async () => {
+    expect(['fr-CA', 'es', 'en'].map(alignable)).toEqual(['fr', undefined, 'en']);
+    const spanish = await thread.align(bytes, 'Esto no es lo que se dice aquí, pero da igual.', 'es');
+    expect(spanish.approximate).toBe(true);
+    expect(spanish.words).toHaveLength(11);
+    const signs = await thread.align(bytes, '日本語 だけ', 'en');
+    expect(signs.words.map(({ word }) => word)).toEqual(['日本語', 'だけ']);
+  });
+
+  it('in French uses the French model', async () => {
+    // No French voice is at hand: English sounds read as French words still find their places in order.
+    const { words } = await thread.align(synthesised('bonjour la mer'), 'Bonjour, la mer.', 'fr');
+    expect(words.map(({ word }) => word)).toEqual(['Bonjour,', 'la', 'mer.']);
+  });
+
+  it('refuses what is no recording, and goes on afterwards', async () => {
+    await expect(thread.align(Buffer.from('no sound'), 'words', 'en')).rejects.toThrow(SpeechError);
+    expect((await thread.align(bytes, text, 'en')).words.length).toBeGreaterThan(10);
+  });
+});
+
+describe('PocketSphinx, the real one', () => {
+  let engine: Transcriber;
+  beforeAll(() => {
+    engine = pocketsphinx()!;
+    expect(engine, 'npm test installs it').toBeDefined();
+  });
+
+  it('writes down what a synthetic voice says, in sentences and with times', async () => {
+    const text = 'The reason you give is obvious. But I would like to see how you know it.';
+    const { words, engine: name } = await hear(thread, engine, {
+      bytes: synthesised(text),
+      mediaType: 'audio/wav',
+      language: 'en',
+    });
+    expect(name).toBe('PocketSphinx');
+    expect(wordErrors(text, textOfWords(words)).rate).toBeLessThanOrEqual(0.15);
+    expect(textOfWords(words)).toMatch(/^[A-Z].*\.$/u);
+    words.forEach(({ start, end, confidence }) => {
+      expect(end).toBeGreaterThan(start);
+      expect(confidence).toBeGreaterThanOrEqual(0);
+    });
+  }, 60_000);
+
+  it.each([
+    ['silence', () => silence(3)],
+    ['noise', () => noise(3)],
+  ])('makes up no words in %s', async (_, bytes) => {
+    await expect(hear(thread, engine, { bytes: bytes(), mediaType: 'audio/wav', language: 'en' })).rejects.toThrow(
+      'No speech was made out',
+    );
+  });
+
+  it('is not asked for a language that it does not know', async () => {
+    expect(engineHere([engine], 'fr')).toBeUndefined();
+    const recording = { bytes: readFileSync(demo('voices/amaru-obvious.ogg')), mediaType: 'audio/ogg', language: 'fr' };
+    await expect(hear(thread, undefined, recording)).rejects.toThrow('No speech engine here knows the language “fr”');
+  });
+
+  describe('when it is broken', () => {
+    const clip: Clip = { bytes: silence(1), mediaType: 'audio/wav', wav: silence(1), duration: 1, language: 'en' };
+    const script = (name: string, body: string): string => {
+      const file = path.join(folder, name);
+      writeFileSync(file, `#!/bin/sh\n${body}\n`, { mode: 0o755 });
+      return file;
+    };
+
+    it('dies', async () => {
+      const dying = pocketsphinx({ program: script('dies', 'kill -SEGV $$') })!;
+      await expect(dying.transcribe(clip)).rejects.toThrow('PocketSphinx stopped unexpectedly.');
+    });
+
+    it('hangs', async () => {
+      const hanging = pocketsphinx({ program: script('hangs', 'exec sleep 60'), patience: () => 0.3 })!;
+      await expect(hanging.transcribe(clip)).rejects.toThrow('PocketSphinx did not answer in time.');
+    });
+
+    it('answers nonsense', async () => {
+      const mad = pocketsphinx({ program: script('mad', 'echo "word x y z"; echo "<sil> 0.0 1.0 1.0"') })!;
+      expect(await mad.transcribe(clip)).toBeUndefined();
+    });
+  });
+});

@@ -1,0 +1,106 @@
+import { spoken, textOfWords, type Word } from '#core/transcript';
+import { spawn } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { setPriority, tmpdir } from 'node:os';
+import path from 'node:path';
+import { installed } from './installed.ts';
+import { speechErrors } from './speech-error.ts';
+import type { Clip, Heard, Transcriber } from './transcriber.ts';
+
+const MODEL = '/usr/share/pocketsphinx/model/en-us';
+export const HOW_TO_GET_POCKETSPHINX = 'apt-get install pocketsphinx pocketsphinx-en-us';
+
+/** It listens in about half of the time that the sound lasts; on a busy machine in more. */
+const PATIENCE = 8;
+const LEAST_PATIENCE = 60;
+/** As nice as can be: the desk comes first. */
+const NICENESS = 19;
+
+interface Options {
+  /** The program to run; Debian's where it is left out. */
+  program?: string | undefined;
+  /** Seconds, for so many seconds of sound. */
+  patience?: (duration: number) => number;
+}
+
+/**
+ * English dictation on this machine, without network: CMU PocketSphinx with Debian's model, as a process of its own, so that
+ * whatever happens to it never touches the server. Undefined where it is not installed.
+ */
+export function pocketsphinx({ program = installed('pocketsphinx_continuous'), patience = usual }: Options = {}):
+  Transcriber | undefined {
+  if (!program || !existsSync(MODEL)) return undefined;
+  return {
+    name: 'PocketSphinx',
+    languages: ['en'],
+    wordTimes: true,
+    soundGoesTo: 'this server',
+    transcribe: (clip) => listen(program, clip, patience(clip.duration)),
+  };
+}
+
+const usual = (duration: number): number => Math.max(LEAST_PATIENCE, duration * PATIENCE);
+
+async function listen(program: string, { wav }: Clip, patience: number): Promise<Heard | undefined> {
+  const folder = await mkdtemp(path.join(tmpdir(), 'vivid-speech-'));
+  try {
+    const file = path.join(folder, 'clip.wav');
+    await writeFile(file, wav, { mode: 0o600 });
+    const words = readWords(await run(program, argumentsFor(file), patience));
+    return words.length === 0 ? undefined : { language: 'en', text: textOfWords(words), words };
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** With its own removal of silence the times would be wrong; with `cmn` over the whole clip the first words are heard better. */
+const argumentsFor = (file: string): string[] => [
+  ...['-infile', file, '-time', 'yes', '-logfn', '/dev/null'],
+  ...['-hmm', path.join(MODEL, 'en-us'), '-lm', path.join(MODEL, 'en-us.lm.bin')],
+  ...['-dict', path.join(MODEL, 'cmudict-en-us.dict'), '-remove_silence', 'no', '-cmn', 'batch'],
+];
+
+function run(program: string, args: string[], patience: number): Promise<string> {
+  return new Promise((done, failed) => {
+    const child = spawn(program, args, { stdio: ['ignore', 'pipe', 'ignore'] });
+    let output = '';
+    let late = false;
+    const timer = setTimeout(() => {
+      late = true;
+      child.kill('SIGKILL');
+    }, patience * 1000);
+    child.on('spawn', () => child.pid && niceness(child.pid));
+    child.stdout.setEncoding('utf8').on('data', (chunk: string) => (output += chunk));
+    child.on('error', () => failed(speechErrors.engineDied('PocketSphinx')));
+    child.on('close', (code) => {
+      clearTimeout(timer);
+      if (late) failed(speechErrors.tooSlow('PocketSphinx'));
+      else if (code !== 0) failed(speechErrors.engineDied('PocketSphinx'));
+      else done(output);
+    });
+  });
+}
+
+function niceness(pid: number): void {
+  try {
+    setPriority(pid, NICENESS);
+  } catch {
+    // It has ended already.
+  }
+}
+
+/** `word start end probability` a line; silences and noises are in brackets, other pronunciations are numbered. */
+function readWords(output: string): Word[] {
+  return output.split('\n').flatMap((line): Word[] => {
+    const match = /^(\S+?)(?:\(\d+\))? (\d+\.\d+) (\d+\.\d+) (\d+\.\d+)$/u.exec(line.trim());
+    if (!match || /^[<[+]/u.test(match[1]!)) return [];
+    const [, word, start, end, confidence] = match;
+    return spoken(word!) === ''
+      ? []
+      : [{ word: word!, start: Number(start), end: Number(end) + FRAME, confidence: Math.min(1, Number(confidence)) }];
+  });
+}
+
+/** Its frames, in seconds: a word ends with the last frame it names. */
+const FRAME = 0.01;

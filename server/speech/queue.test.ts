@@ -1,0 +1,266 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Remark, SpeechJob, Transcript } from '../../contract/remarks.ts';
+import type { Feedback } from '../../contract/submissions.ts';
+import { bodies, type TestDatabase } from '../testing/databases.ts';
+import { handIn, SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
+import { queueJob } from './jobs.ts';
+import { speechQueue, type SpeechQueue } from './queue.ts';
+import { SpeechError } from './speech-error.ts';
+import { speechThread } from './speech-thread.ts';
+import type { Clip, Heard, Transcriber } from './transcriber.ts';
+
+const WORDS = 'when amaru writes that a reason is obvious'.split(' ');
+const heard: Heard = {
+  language: 'en',
+  text: WORDS.join(' '),
+  words: WORDS.map((word, index) => ({ word, start: index * 0.3, end: index * 0.3 + 0.25, confidence: 0.9 })),
+};
+
+describe.each(bodies)('listening to remarks on $name', ({ open }) => {
+  let test: TestDatabase;
+  let school: TestSchool;
+  let submission: string;
+  const transcribe = vi.fn<(clip: Clip) => Promise<Heard | undefined>>();
+  const engine: Transcriber = {
+    name: 'Test engine',
+    languages: ['en'],
+    wordTimes: true,
+    soundGoesTo: 'this server',
+    transcribe,
+  };
+
+  beforeAll(async () => {
+    test = await open();
+    school = await startTestSchool(test.db, [engine]);
+    submission = await handIn(school);
+  });
+  beforeEach(() => {
+    transcribe.mockReset().mockResolvedValue(heard);
+  });
+  afterAll(async () => {
+    await school.stop();
+    await test.remove();
+  });
+
+  const say = async (more: object = {}): Promise<string> => {
+    const remark = randomUUID();
+    const { status } = await school.as.teacher.send('PUT', `/submissions/${submission}/remarks/${remark}`, {
+      body: { anchor: { type: 'whole' }, kind: 'next', sound: SOUND, ...more },
+      file: await voice(),
+    });
+    expect(status).toBe(200);
+    return remark;
+  };
+  const remarkOf = async (id: string): Promise<Remark> => {
+    const { json } = await school.as.teacher.send('GET', `/submissions/${submission}/feedback`);
+    return (json as Feedback).remarks.find((remark) => remark.id === id)!;
+  };
+  const settled = async (id: string): Promise<Remark> => {
+    await vi.waitFor(async () => expect((await remarkOf(id)).speech?.state).toMatch(/done|failed/), {
+      timeout: 20_000,
+      interval: 50,
+    });
+    return remarkOf(id);
+  };
+  const mend = (id: string, text: string, more: object = {}) =>
+    school.as.teacher.send('PUT', `/remarks/${id}/transcript`, { body: { language: 'en', text, ...more } });
+
+  it('makes a draft with times, in sentences, with the names of the class as they are written', async () => {
+    await test.db.query("update people set name = 'Amaru Quispe' where id = $1", [school.ids.author]);
+    const { transcript, speech } = await settled(await say());
+    expect(speech).toEqual({ task: 'transcribe', state: 'done', reason: null });
+    expect(transcript).toMatchObject({
+      text: 'When Amaru writes that a reason is obvious.',
+      source: 'machine',
+      engine: 'Test engine',
+      read: false,
+      approximate: false,
+    });
+    expect(transcript!.words[1]).toEqual({ word: 'Amaru', start: 0.3, end: 0.55, confidence: 0.9 });
+    const [{ wav, language }] = transcribe.mock.calls[0]!;
+    expect(Buffer.from(wav.subarray(0, 4)).toString()).toBe('RIFF');
+    expect(language).toBe('en');
+  });
+
+  it('tells what becomes of it, without asking for all of the feedback', async () => {
+    const id = await say();
+    await settled(id);
+    const { json } = await school.as.teacher.send('GET', `/submissions/${submission}/speech`);
+    const job = (json as { remark: string; speech: SpeechJob; transcript: Transcript }[]).find(
+      ({ remark }) => remark === id,
+    )!;
+    expect([job.speech.state, job.transcript.engine]).toEqual(['done', 'Test engine']);
+    expect((await school.as.author.send('GET', `/submissions/${submission}/speech`)).status).toBe(404);
+  });
+
+  it('never takes the place of what a person wrote meanwhile', async () => {
+    let answer: (heard: Heard) => void = () => undefined;
+    transcribe.mockReturnValue(new Promise((resolve) => (answer = resolve)));
+    const id = await say();
+    await vi.waitFor(() => expect(transcribe).toHaveBeenCalled(), { timeout: 20_000 });
+    await mend(id, 'By hand.');
+    answer(heard);
+    const { transcript } = await settled(id);
+    expect(transcript).toMatchObject({ text: 'By hand.', source: 'person', read: true });
+  });
+
+  it.each([
+    ['nothing was heard', () => Promise.resolve(undefined), 'No speech was made out in this recording.'],
+    ['the engine says why', () => Promise.reject(new SpeechError('Because.', true)), 'Because.'],
+    ['the engine is broken in every try', () => Promise.reject(new Error('bug')), 'The transcript could not be made.'],
+  ])('says in words where %s, and the remark is there', async (_, answer, reason) => {
+    vi.spyOn(process.stderr, 'write').mockReturnValue(true);
+    transcribe.mockImplementation(answer);
+    const { speech, transcript, sound } = await settled(await say());
+    expect(speech).toEqual({ task: 'transcribe', state: 'failed', reason });
+    expect([transcript, sound?.duration]).toEqual([null, SOUND.duration]);
+    vi.restoreAllMocks();
+  });
+
+  it('tries again what may pass, and again when it is asked to', async () => {
+    transcribe.mockRejectedValueOnce(new SpeechError('Busy.')).mockResolvedValue(heard);
+    const id = await say();
+    expect((await settled(id)).transcript?.engine).toBe('Test engine');
+    expect(transcribe).toHaveBeenCalledTimes(2);
+    expect((await school.as.teacher.send('PUT', `/remarks/${id}/speech`, { body: { language: 'fr' } })).status).toBe(
+      200,
+    );
+    expect((await settled(id)).speech?.reason).toContain('“fr”');
+  });
+
+  it('hears no words in a recording that is damaged', async () => {
+    const id = await say();
+    await settled(id);
+    const remark = randomUUID();
+    await school.as.teacher.send('PUT', `/submissions/${submission}/remarks/${remark}`, {
+      body: { anchor: { type: 'whole' }, kind: 'next', sound: SOUND },
+      file: Buffer.concat([(await voice()).subarray(0, 200), Buffer.alloc(500, 7)]),
+    });
+    expect((await settled(remark)).speech).toMatchObject({ state: 'failed' });
+  });
+
+  it('takes what the browser heard as a draft, and aligns it', async () => {
+    const id = await say({
+      draft: { language: 'en', text: 'When you write that a reason is obvious', engine: 'This browser' },
+    });
+    const { transcript, speech } = await settled(id);
+    expect(speech?.task).toBe('align');
+    expect(transcribe).not.toHaveBeenCalled();
+    expect(transcript).toMatchObject({ source: 'machine', engine: 'This browser', read: false, approximate: false });
+    expect(transcript!.words).toHaveLength(8);
+  });
+
+  it('knows at once what the practice microphone said', async () => {
+    const id = await say({ sound: { ...SOUND, microphone: { type: 'practice', sentence: 0, from: 0 } } });
+    expect((await remarkOf(id)).transcript?.engine).toBe('Practice microphone');
+  });
+
+  describe('mending', () => {
+    it('aligns the words again, keeps every earlier state, and says who changed it', async () => {
+      const id = await say();
+      await settled(id);
+      const mended = (await mend(id, 'When you write that a reason is obvious, the reader stops.')).json as Remark;
+      expect(mended.transcript).toMatchObject({ source: 'person', read: true, approximate: false });
+      expect(mended.transcript!.words).toHaveLength(11);
+      await mend(id, 'Shorter.');
+      const { json } = await school.as.teacher.send('GET', `/remarks/${id}/transcript/states`);
+      const states = json as { text: string; source: string; changedBy: string }[];
+      expect(states.map(({ text, source }) => [text, source])).toEqual([
+        ['When you write that a reason is obvious, the reader stops.', 'person'],
+        ['When Amaru writes that a reason is obvious.', 'machine'],
+      ]);
+      expect(states[0]!.changedBy).toBe('The teacher');
+      expect((await school.as.author.send('GET', `/remarks/${id}/transcript/states`)).status).toBe(404);
+    });
+
+    it('marks a draft as read without changing it', async () => {
+      const id = await say();
+      const before = (await settled(id)).transcript!;
+      const read = (await mend(id, before.text, { read: true })).json as Remark;
+      expect(read.transcript).toEqual({ ...before, read: true });
+    });
+  });
+
+  describe('captions', () => {
+    it('go out in the language that is asked for, to whoever may hear the remark', async () => {
+      const id = await say();
+      await settled(id);
+      await school.as.teacher.send('PUT', `/remarks/${id}/translations`, { body: { language: 'ar', text: 'لماذا؟' } });
+      const vtt = await school.as.teacher.send('GET', `/remarks/${id}/captions/en.vtt`);
+      expect(vtt.headers.get('Content-Type')).toContain('text/vtt');
+      expect(vtt.text).toMatch(/^WEBVTT\nLanguage: en\n\n00:00:00\.000 --> /);
+      expect((await school.as.teacher.send('GET', `/remarks/${id}/captions/ar.srt`)).text).toContain('لماذا؟');
+      const { words } = (await school.as.teacher.send('GET', `/remarks/${id}/captions/en.json`)).json as Transcript;
+      expect(words).toHaveLength(8);
+      for (const file of ['fr.vtt', 'en.exe'])
+        expect((await school.as.teacher.send('GET', `/remarks/${id}/captions/${file}`)).status).toBe(404);
+      expect((await school.as.author.send('GET', `/remarks/${id}/captions/en.vtt`)).status).toBe(404);
+    });
+
+    it('come in, are aligned, and are refused where there are none', async () => {
+      const id = await say();
+      await settled(id);
+      const content =
+        'WEBVTT\n\n00:00.000 --> 00:02.000\nWhen you write\n\n00:02.000 --> 00:04.000\nthat a reason is obvious';
+      const put = (content: string) =>
+        school.as.teacher.send('PUT', `/remarks/${id}/captions`, { body: { language: 'en', content } });
+      expect(((await put(content)).json as Remark).transcript).toMatchObject({
+        text: 'When you write that a reason is obvious',
+        source: 'person',
+        approximate: false,
+      });
+      expect((await put('WEBVTT\n\nnothing')).status).toBe(422);
+      expect(((await put('Plain words.')).json as Remark).transcript?.text).toBe('Plain words.');
+    });
+  });
+
+  describe('other languages', () => {
+    it('are written, translated by what is at hand, and taken away', async () => {
+      const id = await say();
+      await settled(id);
+      const put = (language: string, text: string | null) =>
+        school.as.teacher.send('PUT', `/remarks/${id}/translations`, { body: { language, text } });
+      await put('es', 'Escrito a mano.');
+      expect((await put('pl', null)).status, 'the phrase list does not know these words').toBe(422);
+      await mend(id, 'Well done. Look again.');
+      const { translations } = (await put('fr', null)).json as Remark;
+      expect(translations).toEqual([
+        { language: 'es', text: 'Escrito a mano.', source: 'person', engine: '' },
+        { language: 'fr', text: 'Bien joué. Regarde encore.', source: 'machine', engine: 'Phrase list' },
+      ]);
+      expect(((await put('es', '')).json as Remark).translations).toHaveLength(1);
+    });
+  });
+
+  describe('after a restart', () => {
+    let queue: SpeechQueue | undefined;
+    const restart = async (engines: Transcriber[]): Promise<void> => {
+      queue = speechQueue({ db: test.db, thread: speechThread(), engines, staleAfter: 0 });
+      await vi.waitFor(
+        async () => {
+          const rows = await test.db.query("select 1 as one from speech_jobs where state in ('queued', 'running')");
+          expect(rows).toEqual([]);
+        },
+        { timeout: 20_000 },
+      );
+    };
+
+    it('goes on with what was running, and gives up what ended the server too often', async () => {
+      const [lost, deadly] = [await say(), await say()];
+      await Promise.all([settled(lost), settled(deadly)]);
+      await queueJob(test.db, lost, 'transcribe', 'en');
+      await test.db.query("update speech_jobs set state = 'running', attempts = 1 where remark = $1", [lost]);
+      await test.db.query("update speech_jobs set state = 'running', attempts = 3 where remark = $1", [deadly]);
+      transcribe.mockClear();
+      await restart([engine]);
+      expect(transcribe).toHaveBeenCalledTimes(1);
+      expect((await remarkOf(lost)).speech?.state).toBe('done');
+      expect((await remarkOf(deadly)).speech).toMatchObject({
+        state: 'failed',
+        reason: 'The engine stopped unexpectedly.',
+      });
+      await queue!.stop();
+    });
+  });
+});

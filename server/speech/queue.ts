@@ -1,0 +1,140 @@
+import { spelled, textOfWords, vocabulary, type Transcript } from '#core/transcript';
+import type { Database } from '../db/database.ts';
+import { findMedium, readWholeMedium } from '../media/media.ts';
+import { putDraft, putTimes, selectTranscript } from '../remarks/transcripts.ts';
+import { engineHere, hear } from './hear.ts';
+import {
+  claimJob,
+  finishJob,
+  hasAgreed,
+  MOST_ATTEMPTS,
+  recoverJobs,
+  selectSubject,
+  type ClaimedJob,
+  type SpeechSubject,
+  type SpeechTaskName,
+} from './jobs.ts';
+import { SpeechError, speechErrors } from './speech-error.ts';
+import type { SpeechThread } from './speech-thread.ts';
+import { knows, type Transcriber } from './transcriber.ts';
+
+/** Works off the jobs in the database, the oldest first: one recording is listened to and one aligned at a time. */
+export interface SpeechQueue {
+  /** There may be something to do. */
+  wake(task: SpeechTaskName): void;
+  /** Resolves when nothing of a task is left to do that can be done now. */
+  idle(task: SpeechTaskName): Promise<void>;
+  stop(): Promise<void>;
+}
+
+export interface SpeechQueueOptions {
+  db: Database;
+  thread: SpeechThread;
+  engines: readonly Transcriber[];
+  /** Seconds after which a job that says it is running is given up by others; 0 where no other process works on this database. */
+  staleAfter: number;
+}
+
+const LOOK_AGAIN_MILLISECONDS = 60_000;
+
+export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOptions): SpeechQueue {
+  const running = new Map<SpeechTaskName, Promise<void>>();
+  const wanted = new Set<SpeechTaskName>();
+  let stopped = false;
+
+  async function workOff(task: SpeechTaskName): Promise<void> {
+    while (!stopped) {
+      wanted.delete(task);
+      const job = await claimJob(db, task);
+      if (!job) {
+        if (wanted.has(task)) continue;
+        return;
+      }
+      await work(job);
+    }
+  }
+
+  async function work(job: ClaimedJob): Promise<void> {
+    try {
+      await (job.task === 'align' ? alignJob(job) : transcribeJob(job));
+      await finishJob(db, job, 'done');
+    } catch (error) {
+      if (stopped) return;
+      const problem = error instanceof SpeechError ? error : speechErrors.notMade();
+      if (!(error instanceof SpeechError)) process.stderr.write(`A transcript could not be made: ${String(error)}\n`);
+      const final = problem.lasting || job.attempts >= MOST_ATTEMPTS;
+      await finishJob(db, job, final ? 'failed' : 'queued', problem.message).catch(() => undefined);
+    }
+  }
+
+  async function transcribeJob({ remark, language }: ClaimedJob): Promise<void> {
+    const subject = await selectSubject(db, remark);
+    if (!subject) return;
+    const sound = await soundOf(subject);
+    const engine = await engineFor(subject.author, language);
+    const heard = await hear(thread, engine, { ...sound, language });
+    const words = spelled(heard.words, vocabulary(subject.names, subject.text));
+    const draft: Transcript = { ...heard, words, text: textOfWords(words), source: 'machine', read: false };
+    await db.transaction((tx) => putDraft(tx, remark, draft));
+  }
+
+  async function alignJob({ remark }: ClaimedJob): Promise<void> {
+    const [subject, transcript] = [await selectSubject(db, remark), await selectTranscript(db, remark)];
+    if (!subject || !transcript || transcript.text.trim() === '') return;
+    const { bytes } = await soundOf(subject);
+    const aligned = await thread.align(bytes, transcript.text, transcript.language);
+    await db.transaction((tx) => putTimes(tx, remark, transcript.text, aligned));
+  }
+
+  async function soundOf({ sound }: SpeechSubject): Promise<{ bytes: Buffer; mediaType: string }> {
+    const medium = await findMedium(db, sound);
+    if (!medium) throw speechErrors.corrupt();
+    return { bytes: await readWholeMedium(db, sound, medium), mediaType: medium.mediaType };
+  }
+
+  /** A server elsewhere is asked first by whoever has agreed to it; they most often hear better. */
+  async function engineFor(author: string, language: string): Promise<Transcriber | undefined> {
+    const elsewhere = engines.find((engine) => engine.soundGoesTo === 'another server' && knows(engine, language));
+    if (elsewhere && (await hasAgreed(db, author, 'speech server'))) return elsewhere;
+    return engineHere(engines, language);
+  }
+
+  const recover = async (): Promise<void> => {
+    try {
+      await recoverJobs(db, staleAfter, speechErrors.engineDied('The engine').message);
+      wake('transcribe');
+      wake('align');
+    } catch {
+      // The database will be there again at the next look.
+    }
+  };
+
+  function wake(task: SpeechTaskName): void {
+    wanted.add(task);
+    if (stopped || running.has(task)) return;
+    const work = workOff(task)
+      .catch((error: unknown) => void process.stderr.write(`The queue of recordings stopped: ${String(error)}\n`))
+      .finally(() => running.delete(task));
+    running.set(task, work);
+  }
+
+  const timer = setInterval(
+    () => void (staleAfter > 0 ? recover() : (wake('transcribe'), wake('align'))),
+    LOOK_AGAIN_MILLISECONDS,
+  );
+  timer.unref();
+  void recover();
+
+  return {
+    wake,
+    idle: async (task) => {
+      while (running.has(task)) await running.get(task);
+    },
+    stop: async () => {
+      stopped = true;
+      clearInterval(timer);
+      await thread.stop();
+      await Promise.all(running.values());
+    },
+  };
+}

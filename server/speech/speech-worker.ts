@@ -1,0 +1,56 @@
+import { writeWav } from '#core/audio';
+import type { Word } from '#core/transcript';
+import { parentPort } from 'node:worker_threads';
+import { align, voiceSeconds, type Aligned } from './aligner.ts';
+import { decodeSpeech, SPEECH_RATE } from './decode.ts';
+import { SpeechError } from './speech-error.ts';
+
+export interface Listened {
+  /** PCM of 16 bits, one channel, at SPEECH_RATE. */
+  wav: Uint8Array;
+  /** Seconds. */
+  duration: number;
+  /** Seconds in which somebody speaks. */
+  voice: number;
+}
+
+export type SpeechTask =
+  { type: 'listen'; bytes: Uint8Array } | { type: 'align'; bytes: Uint8Array; text: string; language: string };
+
+export interface SpeechRequest {
+  id: number;
+  task: SpeechTask;
+}
+
+export type SpeechAnswer =
+  | { id: number; result: Listened | Aligned }
+  | { id: number; refused: { message: string; lasting: boolean } }
+  | { id: number; broken: string };
+
+parentPort!.on('message', ({ id, task }: SpeechRequest) => {
+  void run(task)
+    .then((result): SpeechAnswer => ({ id, result }))
+    .catch((error: unknown): SpeechAnswer =>
+      error instanceof SpeechError
+        ? { id, refused: { message: error.message, lasting: error.lasting } }
+        : { id, broken: String(error) },
+    )
+    .then((answer) => parentPort!.postMessage(answer));
+});
+
+async function run(task: SpeechTask): Promise<Listened | Aligned> {
+  const samples = await decodeSpeech(task.bytes);
+  if (task.type === 'align') return rounded(await align(samples, task.text, task.language));
+  return {
+    wav: writeWav(samples, SPEECH_RATE),
+    duration: samples.length / SPEECH_RATE,
+    voice: await voiceSeconds(samples),
+  };
+}
+
+const milliseconds = (seconds: number): number => Math.round(seconds * 1000) / 1000;
+
+const rounded = ({ words, approximate }: Aligned): Aligned => ({
+  words: words.map((word: Word) => ({ ...word, start: milliseconds(word.start), end: milliseconds(word.end) })),
+  approximate,
+});

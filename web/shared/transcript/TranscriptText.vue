@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { isDoubtful, wordAt, type Transcript } from '#core/transcript';
+import { computed } from 'vue';
+import { usePlayer } from '../player.ts';
+
+/** The words of a recording: the one that is said lights up, and a click on one plays from it. */
+const props = defineProps<{
+  id: string;
+  url: string;
+  transcript: Transcript;
+  /** Whether words can be pressed; with hundreds of ribbons only those of one or two can. */
+  live?: boolean;
+}>();
+
+const player = usePlayer();
+const heard = computed(() => player.current.value === props.id && (player.playing.value || player.position.value > 0));
+const apart = computed(() => (props.live || heard.value) && props.transcript.words.length > 0);
+const now = computed(() => (heard.value ? wordAt(props.transcript.words, player.position.value) : -1));
+const draft = computed(() => !props.transcript.read);
+</script>
+
+<template>
+  <p class="words" :class="{ draft }" :lang="transcript.language" dir="auto">
+    <template v-if="apart">
+      <template v-for="(word, index) in transcript.words" :key="index"
+        ><span
+          class="word"
+          :class="{ now: index === now, doubtful: draft && isDoubtful(word) }"
+          @click.stop="player.playFrom(id, url, word.start)"
+          >{{ word.word }}</span
+        >{{ ' ' }}</template
+      >
+    </template>
+    <template v-else>{{ transcript.text }}</template>
+  </p>
+</template>
+
+<style scoped>
+.words {
+  margin-top: 4px;
+  line-height: 1.45;
+  overflow-wrap: anywhere;
+}
+.draft {
+  font-style: italic;
+}
+.word {
+  border-radius: 3px;
+  cursor: pointer;
+}
+.word:hover {
+  background: color-mix(in srgb, var(--kind) 14%, transparent);
+}
+.now {
+  background: color-mix(in srgb, var(--kind) 26%, transparent);
+}
+.doubtful {
+  text-decoration: underline wavy var(--quiet);
+  text-underline-offset: 3px;
+}
+</style>
