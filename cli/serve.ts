@@ -6,6 +6,8 @@ import type { Database } from '../server/db/database.ts';
 import { lockFolder } from '../server/db/folder-lock.ts';
 import { openDatabase } from '../server/db/open.ts';
 import { readSettings, type Settings } from '../server/settings.ts';
+import { HOW_TO_GET_POCKETSPHINX } from '../server/speech/pocketsphinx.ts';
+import { enginesOf } from '../server/speech/speech.ts';
 import { startServer, type Running } from '../server/start.ts';
 
 interface Options {
@@ -24,6 +26,10 @@ export async function serve(options: Options): Promise<void> {
     if (options.sample) await fillSampleSchool(db);
     const running = await startServer(db, settings);
     say(running.address, options.sample ?? false);
+    if (settings.dictation && enginesOf(settings).length === 0)
+      process.stdout.write(
+        `No speech engine is installed, so recordings are not written down: ${HOW_TO_GET_POCKETSPHINX}\n`,
+      );
     for (const signal of ['SIGINT', 'SIGTERM'] as const)
       process.once(signal, () => void stop(running, db).then(() => process.exit(0)));
   } catch (error) {

@@ -215,7 +215,12 @@ export const makeReply = endpoint({
 export const changeSound = endpoint({
   method: 'PUT',
   path: '/remarks/:remark/sound',
-  body: z.object({ sound: NewSound, edit: SoundEdit }),
+  body: z.object({
+    sound: NewSound,
+    edit: SoundEdit,
+    /** The words of this rendition; where they are left out, those that are still heard stay. */
+    transcript: Transcript.nullable().default(null),
+  }),
   file: 'required',
   answer: Remark,
 });

@@ -4,14 +4,17 @@ import { Server } from './server.ts';
 interface School {
   /** Files of different names never share a worker, and so each has a school of its own. */
   school: string;
+  /** Whether its server listens to recordings. */
+  dictation: boolean;
   server: Server;
 }
 
 export const test = base.extend<object, School>({
   school: ['', { scope: 'worker', option: true }],
+  dictation: [false, { scope: 'worker', option: true }],
   server: [
-    async ({ school }, use) => {
-      const server = await Server.start(school);
+    async ({ school, dictation }, use) => {
+      const server = await Server.start(school, { dictation });
       await use(server);
       await server.remove();
     },

@@ -14,13 +14,19 @@ export class Server {
   readonly #folder: string;
   #process: ChildProcess | undefined;
 
-  private constructor(folder: string) {
+  readonly #dictation: boolean;
+
+  private constructor(folder: string, dictation: boolean) {
     this.#folder = folder;
+    this.#dictation = dictation;
   }
 
-  /** @param name names its data folder */
-  static async start(name: string): Promise<Server> {
-    const server = new Server(await mkdtemp(path.join(tmpdir(), `vivid-${name}-`)));
+  /**
+   * @param name names its data folder
+   * @param dictation whether recordings are listened to, which takes much of a small machine
+   */
+  static async start(name: string, { dictation = false } = {}): Promise<Server> {
+    const server = new Server(await mkdtemp(path.join(tmpdir(), `vivid-${name}-`)), dictation);
     await server.start();
     return server;
   }
@@ -29,7 +35,7 @@ export class Server {
   async start(): Promise<void> {
     const port = this.address ? new URL(this.address).port : '0';
     const child = spawn(process.execPath, [VIVID, 'serve', '--sample', '--port', port], {
-      env: { ...process.env, VIVID_DATA: this.#folder },
+      env: { ...process.env, VIVID_DATA: this.#folder, VIVID_DICTATION: String(this.#dictation) },
       stdio: ['ignore', 'pipe', 'inherit'],
     });
     this.#process = child;

@@ -12,6 +12,7 @@ const Environment = z.object({
   VIVID_DATA: z.string().default(path.join(ROOT, 'data')),
   VIVID_CACHE: z.string().default(path.join(ROOT, '.cache')),
   VIVID_MAX_FILE_MB: z.coerce.number().positive().max(200).default(25),
+  VIVID_DICTATION: z.stringbool().default(true),
   VIVID_SPEECH_SERVER: z.url({ protocol: /^https?$/ }).optional(),
   VIVID_SPEECH_KEY: z.string().min(1).optional(),
   VIVID_SPEECH_MODEL: z.string().min(1).default('default'),
@@ -29,6 +30,8 @@ export interface Settings {
   cacheFolder: string;
   webFolder: string;
   maxFileBytes: number;
+  /** Whether an engine on this machine writes recordings down, where one is installed. */
+  dictation: boolean;
   /** A speech server of the school's own, and a translation server. */
   speechServer: SpeechServerSettings | undefined;
   translateServer: { address: string; key: string | undefined } | undefined;
@@ -50,6 +53,7 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     cacheFolder: path.resolve(values.VIVID_CACHE),
     webFolder: path.join(ROOT, 'dist', 'web'),
     maxFileBytes: Math.floor(values.VIVID_MAX_FILE_MB * 1024 * 1024),
+    dictation: values.VIVID_DICTATION,
     speechServer: values.VIVID_SPEECH_SERVER
       ? { address: values.VIVID_SPEECH_SERVER, key: values.VIVID_SPEECH_KEY, model: values.VIVID_SPEECH_MODEL }
       : undefined,

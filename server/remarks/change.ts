@@ -1,5 +1,5 @@
 import { retimed, textOfWords } from '#core/transcript';
-import { RemarkContent, type RemarkChange } from '../../contract/remarks.ts';
+import { RemarkContent, type RemarkChange, type Transcript } from '../../contract/remarks.ts';
 import type { NewSound, SoundEdit } from '../../contract/sound.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
@@ -24,16 +24,23 @@ export async function changeContent(tx: Queries, id: string, change: RemarkChang
 interface Rendition {
   sound: NewSound;
   edit: SoundEdit;
+  /** Its words, where they are known. */
+  transcript: Transcript | null;
   bytes: Buffer;
 }
 
 /** Puts another rendition in the place of the sound; the words keep to it. Call in a transaction. */
-export async function changeRendition(tx: Queries, id: string, { sound, edit, bytes }: Rendition): Promise<void> {
+export async function changeRendition(
+  tx: Queries,
+  id: string,
+  { sound, edit, transcript: known, bytes }: Rendition,
+): Promise<void> {
   const mediaType = await recordingType(bytes, sound);
   await refuseIfReturned(tx, (await placeOf(tx, id)).submission);
   const before = (await selectRemark(tx, id))!;
   if (!before.sound) throw problems.soundEmpty();
   await updateSound(tx, id, await soundRow(tx, sound, bytes, mediaType), edit);
+  if (known) return putTranscript(tx, id, known, null);
   const { transcript } = before;
   if (!transcript || transcript.words.length === 0) return;
   const words = retimed(transcript.words, before.edit?.kept ?? null, edit.kept);

@@ -18,8 +18,8 @@ export interface Speech {
 const STALE_SECONDS = 30 * 60;
 
 /** The engines that this machine and its settings have. */
-export const enginesOf = ({ speechServer: server }: Settings): Transcriber[] =>
-  [server && speechServer(server), pocketsphinx()].filter((engine) => engine !== undefined);
+export const enginesOf = ({ dictation, speechServer: server }: Settings): Transcriber[] =>
+  [server && speechServer(server), dictation ? pocketsphinx() : undefined].filter((engine) => engine !== undefined);
 
 export function startSpeech(db: Database, settings: Settings, engines: readonly Transcriber[]): Speech {
   const thread = speechThread();

@@ -175,7 +175,7 @@ function resize(by: number): void {
       @mend="$emit('mend', $event)"
       @again="actions.listenAgain(remark)"
     />
-    <WordsPanel v-if="talking && atHand" :remark="remark" />
+    <WordsPanel v-if="talking && (focused || near)" :remark="remark" />
     <template v-if="cutting && remark.sound">
       <div class="ways" role="group" aria-label="How to cut" @click.stop>
         <button type="button" :aria-pressed="!byWords" @click="byWords = false">by the sound</button>

@@ -113,8 +113,8 @@ describe('cutting by words', () => {
   };
 
   it('offers what says nothing, strikes words and takes them back', async () => {
-    vi.stubGlobal('AudioEncoder', class {});
-    vi.stubGlobal('Worker', class {});
+    vi.stubGlobal('AudioEncoder', vi.fn());
+    vi.stubGlobal('Worker', vi.fn());
     const cutter = mountInApp(WordCutter, { remark: remarkOf({ id: 'w', transcript: spoken }) });
     const struck = (): string[] => cutter.findAll('.struck').map((word) => word.text());
     await cutter
@@ -134,8 +134,8 @@ describe('cutting by words', () => {
   });
 
   it('needs words with times', () => {
-    vi.stubGlobal('AudioEncoder', class {});
-    vi.stubGlobal('Worker', class {});
+    vi.stubGlobal('AudioEncoder', vi.fn());
+    vi.stubGlobal('Worker', vi.fn());
     const cutter = mountInApp(WordCutter, { remark: remarkOf({ id: 'x' }) });
     expect(cutter.text()).toContain('There are no words with times yet');
     vi.unstubAllGlobals();

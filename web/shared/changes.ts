@@ -1,5 +1,5 @@
 import type { Anchor } from '#core/anchor';
-import { carried } from '#core/transcript';
+import { carried, retimed, textOfWords, type Transcript } from '#core/transcript';
 import type { AttachedFile, Remark, RemarkChange, RemarkContent, Reply } from '#contract/remarks';
 import { EMPTY_CONTENT } from '#contract/remarks';
 import type { NewSound, SoundEdit } from '#contract/sound';
@@ -40,7 +40,7 @@ export type Change =
   | NewRemarkChange
   | { type: 'aside'; remark: string; aside: boolean }
   | { type: 'content'; remark: string; change: RemarkChange }
-  | { type: 'sound'; remark: string; sound: KeptSound; edit: SoundEdit }
+  | { type: 'sound'; remark: string; sound: KeptSound; edit: SoundEdit; transcript?: Transcript | null }
   | { type: 'original'; remark: string; blob: Blob }
   | { type: 'transcript'; remark: string; language: string; text: string; read?: boolean }
   | { type: 'translation'; remark: string; language: string; text: string }
@@ -62,7 +62,11 @@ export function applyChange(feedback: Feedback, change: Change): Feedback {
     case 'content':
       return changed(feedback, change.remark, () => given(change.change));
     case 'sound':
-      return changed(feedback, change.remark, () => ({ sound: soundOf(change.sound), edit: change.edit }));
+      return changed(feedback, change.remark, (remark) => ({
+        sound: soundOf(change.sound),
+        edit: change.edit,
+        transcript: change.transcript ?? stillHeard(remark, change.edit),
+      }));
     case 'original':
       return feedback;
     case 'transcript':
@@ -128,6 +132,13 @@ export function inverseOf(feedback: Feedback, change: Change): Change | undefine
     default:
       return undefined;
   }
+}
+
+/** The words that are left after a cut, at their new times. */
+function stillHeard({ transcript, edit: before }: Remark, edit: SoundEdit): Transcript | null {
+  if (!transcript || transcript.words.length === 0) return transcript;
+  const words = retimed(transcript.words, before?.kept ?? null, edit.kept);
+  return { ...transcript, words, text: words.length < transcript.words.length ? textOfWords(words) : transcript.text };
 }
 
 /** As the server will make it; until all words are aligned, those that stayed keep their times. */

@@ -57,7 +57,7 @@ function sendRemarkChange(
     case 'sound':
       return call(changeSound, {
         params,
-        body: { sound: newSound(change.sound), edit: change.edit },
+        body: { sound: newSound(change.sound), edit: change.edit, transcript: change.transcript ?? null },
         file: change.sound.blob,
       });
     case 'transcript':

@@ -89,7 +89,13 @@ export const useFeedbackActions = createSharedComposable(() => {
       await act(
         'edit of the sound',
         { type: 'sound', remark: remark.id, sound, edit },
-        before && { type: 'sound', remark: remark.id, sound: before, edit: remark.edit ?? whole },
+        before && {
+          type: 'sound',
+          remark: remark.id,
+          sound: before,
+          edit: remark.edit ?? whole,
+          transcript: remark.transcript,
+        },
       );
     },
     mend: ({ id, transcript }: Remark, { text, read = true }: { text: string; read?: boolean }): Promise<void> =>

@@ -27,6 +27,12 @@ watch(
   ([isCurrent, element]) => isCurrent && element?.prepend(player.element),
 );
 
+// Another sound, e.g. after a cut, begins at its beginning.
+watch(
+  () => props.url,
+  () => current.value && player.stop(),
+);
+
 async function seek(seconds: number): Promise<void> {
   if (!playing.value) await player.toggle(props.id, props.url);
   player.seek(seconds);
