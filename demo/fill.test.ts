@@ -120,9 +120,13 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
             anchor: expect.objectContaining({ quote: expect.objectContaining({ exact: passage }) }),
           }),
         );
-      for (const { passage, text } of remarks) {
-        const remark = feedback.remarks.find(({ transcript }) => transcript?.text === text)!;
+      for (const { passage, text, draft } of remarks) {
+        const remark = feedback.remarks.find(
+          ({ transcript, anchor }) =>
+            transcript?.text === text || (draft && anchor.type === 'passage' && anchor.quote.exact === passage),
+        )!;
         expect(remark.anchor.type === 'passage' ? remark.anchor.quote.exact : undefined).toBe(passage);
+        expect(remark.transcript!.read).toBe(draft === undefined);
         expect(remark.sound!.duration).toBeGreaterThan(1);
         expect(Math.max(...remark.sound!.peaks)).toBeGreaterThan(50);
       }

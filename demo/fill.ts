@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
 import { EMPTY_CONTENT, Transcript } from '../contract/remarks.ts';
-import { putTranscript } from '../server/remarks/transcripts.ts';
+import { putTranscript, putTranslation } from '../server/remarks/transcripts.ts';
 import { queueJob } from '../server/speech/jobs.ts';
 import type { Database, Queries } from '../server/db/database.ts';
 import { readDocument } from '../server/documents/read.ts';
@@ -229,13 +229,14 @@ async function addRemark(
     edit: null,
     file: null,
   });
-  await putTranscript(
-    tx,
-    id,
-    Transcript.parse({ language: 'en', text: remark.text, words: [], source: 'person' }),
-    null,
-  );
-  await queueJob(tx, id, 'align', 'en');
+  if (remark.draft) await putTranscript(tx, id, await draftOf(remark), null);
+  else {
+    const transcript = { language: 'en', text: remark.text, words: [], source: 'person' };
+    await putTranscript(tx, id, Transcript.parse(transcript), null);
+    await queueJob(tx, id, 'align', 'en');
+  }
+  for (const [language, text] of Object.entries(remark.translations ?? {}))
+    await putTranslation(tx, id, { language, text, source: 'person', engine: '' });
   if (remark.heard) await upsertListening(tx, id, student, remark.heard === 'finished');
   if (remark.reply) {
     const voice = remark.reply.spoken && (await voiceOf(remark.reply.spoken));
@@ -257,6 +258,11 @@ function passageOf({ text }: Folio, passage: string): Anchor {
 }
 
 const Voices = z.record(z.string(), z.object({ duration: z.number(), peaks: z.array(z.int()) }));
+
+async function draftOf({ name }: SpokenLine): Promise<Transcript> {
+  const file = await readFile(new URL(`./voices/${name}.draft.json`, import.meta.url), 'utf8');
+  return Transcript.parse({ ...(JSON.parse(file) as object), source: 'machine', read: false });
+}
 
 async function voiceOf({ name }: SpokenLine): Promise<{ bytes: Buffer; duration: number; peaks: number[] }> {
   const folder = new URL('./voices/', import.meta.url);

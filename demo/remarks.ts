@@ -19,6 +19,10 @@ export interface SampleRemark extends SpokenLine {
   /** The number of the question whose answer it is about, from 0. */
   question?: number;
   kind: Kind;
+  /** Nobody has read yet what a machine heard: its words are in `voices/NAME.draft.json`. */
+  draft?: true;
+  /** The same words in other languages. */
+  translations?: Record<string, string>;
   heard?: 'begun' | 'finished';
   reply?: { text: string; spoken?: SpokenLine };
 }
@@ -53,6 +57,10 @@ export const FEEDBACK: SampleFeedback[] = [
         passage: 'The three lines are therefore a calendar, and the oldest day stands at the top.',
         kind: 'strength',
         text: 'This is the sentence that your essay stands on. You looked at three lines of weed, and saw time. Keep it exactly as it is.',
+        translations: {
+          ar: 'هذه هي الجملة التي يقوم عليها مقالك. نظرت إلى ثلاثة خطوط من الأعشاب ورأيت الزمن. اتركها كما هي تمامًا.',
+          es: 'Esta es la frase en la que se apoya tu ensayo. Miraste tres líneas de algas y viste el tiempo. Déjala exactamente como está.',
+        },
         heard: 'finished',
       },
       {
@@ -137,6 +145,7 @@ export const FEEDBACK: SampleFeedback[] = [
         passage: 'on the sand there is a hiss, at the wall there is a thud',
         kind: 'strength',
         text: 'I can hear this. You make the physics audible without one technical word.',
+        draft: true,
       },
       {
         name: 'dagny-everybody',

@@ -157,7 +157,7 @@ describe('PocketSphinx, the real one', () => {
   it('is not asked for a language that it does not know', async () => {
     expect(engineHere([engine], 'fr')).toBeUndefined();
     const recording = { bytes: readFileSync(demo('voices/amaru-obvious.ogg')), mediaType: 'audio/ogg', language: 'fr' };
-    await expect(hear(thread, undefined, recording)).rejects.toThrow('No speech engine here knows the language “fr”');
+    await expect(hear(thread, undefined, recording)).rejects.toThrow('No speech engine on this server knows French');
   });
 
   describe('when it is broken', () => {

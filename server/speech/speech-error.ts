@@ -11,6 +11,14 @@ export class SpeechError extends Error {
   }
 }
 
+function nameOf(language: string): string {
+  try {
+    return new Intl.DisplayNames(['en'], { type: 'language' }).of(language) ?? language;
+  } catch {
+    return language;
+  }
+}
+
 /** Every reason that a transcript can fail for. */
 export const speechErrors = {
   corrupt: () =>
@@ -22,7 +30,7 @@ export const speechErrors = {
     ),
   noEngine: (language: string) =>
     new SpeechError(
-      `No speech engine here knows the language “${language}”. Write the transcript, or choose another language.`,
+      `No speech engine on this server knows ${nameOf(language)}. Write the words yourself, or choose another language.`,
       true,
     ),
   nothingHeard: () => new SpeechError('No speech was made out in this recording.', true),

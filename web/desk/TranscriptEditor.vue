@@ -184,4 +184,7 @@ function onKey(event: KeyboardEvent): void {
   color: var(--quiet);
   font-size: 12px;
 }
+.field + .quiet {
+  margin-top: 6px;
+}
 </style>
