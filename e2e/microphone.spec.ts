@@ -29,7 +29,7 @@ test('without any microphone the practice microphone speaks, and its sentence is
     await page.getByRole('button', { name: 'Stop recording' }).click();
     const ribbon = ribbonAbout(page, PASSAGE);
     await expect(ribbon).toContainText('This sentence tells');
-    await expect(ribbon).toContainText('draft, not read yet');
+    await expect(ribbon).toContainText('draft by Practice microphone, not read yet');
     await expect(ribbon).not.toContainText('for the shore');
     await expect(page.getByRole('button', { name: /Practice microphone/ })).toBeVisible();
     await play(ribbon);

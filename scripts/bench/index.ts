@@ -3,6 +3,7 @@ import { benchDocuments } from './documents.ts';
 import { benchMargin } from './margin.ts';
 import { benchReattach } from './reattach.ts';
 import { benchDesk } from './desk.ts';
+import { benchSpeech } from './speech.ts';
 import { benchVoice } from './voice.ts';
 
 const SUBJECTS: Record<string, () => object | Promise<object>> = {
@@ -11,6 +12,7 @@ const SUBJECTS: Record<string, () => object | Promise<object>> = {
   documents: benchDocuments,
   margin: benchMargin,
   reattach: () => benchReattach(),
+  speech: benchSpeech,
   voice: benchVoice,
 };
 
