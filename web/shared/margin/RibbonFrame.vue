@@ -12,6 +12,7 @@ import { useAnchorName } from '../use-anchor-name.ts';
 import KindLine from './KindLine.vue';
 import RemarkBody from './RemarkBody.vue';
 import SoundStrip from './SoundStrip.vue';
+import { usePressing } from './use-pressing.ts';
 
 /** One remark in the margin; a spoken one is drawn as its own waveform. */
 const props = defineProps<{ remark: Remark; focused: boolean }>();
@@ -28,6 +29,8 @@ const STATES = {
 const margin = useMarginKey();
 const outbox = useOutbox();
 const session = useSession();
+/** Ribbons grow and shrink with the focus; none moves away from under a press, so a press is in focus with its click. */
+const { isPressing } = usePressing();
 const anchorName = useAnchorName();
 const entry = computed(() => margin.entry(props.remark.kind));
 const about = computed(() => anchorName(props.remark.anchor));
@@ -46,8 +49,8 @@ const showsState = computed(() => mine.value && (state.value !== 'saved' || prop
     tabindex="-1"
     :data-remark="remark.id"
     :aria-label="label"
-    @focusin="$emit('focus')"
-    @click="$emit('focus')"
+    @focusin="isPressing() || $emit('focus')"
+    @click.capture="$emit('focus')"
   >
     <header>
       <slot name="kind">

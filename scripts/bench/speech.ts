@@ -1,0 +1,106 @@
+import { spoken, textOfWords, tokens, wordErrors } from '#core/transcript';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { FEEDBACK } from '../../demo/remarks.ts';
+import { align } from '../../server/speech/aligner.ts';
+import { decodeSpeech, SPEECH_RATE } from '../../server/speech/decode.ts';
+import { hear } from '../../server/speech/hear.ts';
+import { installed } from '../../server/speech/installed.ts';
+import { HOW_TO_GET_POCKETSPHINX, pocketsphinx } from '../../server/speech/pocketsphinx.ts';
+import { speechThread } from '../../server/speech/speech-thread.ts';
+import { figure, round } from './figure.ts';
+
+const CLIPS = 10;
+
+const remarks = (): string[] => FEEDBACK.flatMap(({ remarks }) => remarks.map(({ text }) => text)).slice(0, CLIPS);
+
+/** How well words and their times are found: against a synthesiser's own timing, and against what it was told to say. */
+export async function benchSpeech(): Promise<object> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'vivid-bench-speech-'));
+  try {
+    return { alignment: await benchAlignment(folder), dictation: await benchDictation(folder) };
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+
+/** Word ends as Festival itself prints them. */
+async function benchAlignment(folder: string): Promise<object> {
+  if (!installed('festival')) return { missing: 'apt-get install festival festvox-kallpc16k' };
+  const errors: number[] = [];
+  const ratios: number[] = [];
+  for (const text of remarks()) {
+    const { wav, ends } = festival(folder, text);
+    const samples = await decodeSpeech(wav);
+    await align(samples.subarray(0, SPEECH_RATE), 'the', 'en');
+    const begun = performance.now();
+    const { words } = await align(samples, text, 'en');
+    ratios.push((performance.now() - begun) / 1000 / (samples.length / SPEECH_RATE));
+    if (ends.length !== words.length) continue;
+    words.forEach(({ end }, index) => errors.push(Math.abs(end - ends[index]!) * 1000));
+  }
+  errors.sort((a, b) => a - b);
+  const at = (share: number): number => round(errors[Math.floor((errors.length - 1) * share)]!);
+  return {
+    words: errors.length,
+    wordEndError: {
+      unit: 'ms',
+      median: at(0.5),
+      percentile95: at(0.95),
+      wanted: 'median 20 or less, 95th percentile 60 or less',
+    },
+    timeForSecond: figure(
+      's for a second of sound',
+      ratios.map((ratio) => ratio),
+      '0.15 or less',
+    ),
+  };
+}
+
+function festival(folder: string, text: string): { wav: Buffer; ends: number[] } {
+  const [script, wav] = [path.join(folder, 'say.scm'), path.join(folder, 'said.wav')];
+  writeFileSync(
+    script,
+    `(set! utt (utt.synth (Utterance Text ${JSON.stringify(text)})))
+     (utt.save.wave utt ${JSON.stringify(wav)} 'riff)
+     (mapcar (lambda (w) (format t "%s %f\\n" (item.name w) (item.feat w "word_end"))) (utt.relation.items utt 'Word))`,
+  );
+  const printed = execFileSync('festival', ['-b', script], { encoding: 'utf8' });
+  const ends = printed.split('\n').flatMap((line): number[] => {
+    const match = /^(\S+) (\d+\.\d+)$/u.exec(line);
+    return match && spoken(match[1]!) !== '' ? [Number(match[2])] : [];
+  });
+  return { wav: readFileSync(wav), ends };
+}
+
+/** Word errors of ten remarks in the voice that is understood best. */
+async function benchDictation(folder: string): Promise<object> {
+  const engine = pocketsphinx();
+  if (!engine || !installed('flite')) return { missing: `${HOW_TO_GET_POCKETSPHINX} flite` };
+  const thread = speechThread();
+  const [said, heard, ratios] = [[] as string[], [] as string[], [] as number[]];
+  try {
+    for (const text of remarks()) {
+      const [source, file] = [path.join(folder, 'say.txt'), path.join(folder, 'said.wav')];
+      writeFileSync(source, text);
+      execFileSync('flite', ['-voice', 'rms', '-f', source, '-o', file]);
+      const bytes = readFileSync(file);
+      const begun = performance.now();
+      const { words } = await hear(thread, engine, { bytes, mediaType: 'audio/wav', language: 'en' });
+      ratios.push((performance.now() - begun) / 1000 / (bytes.length / 2 / SPEECH_RATE));
+      said.push(text);
+      heard.push(textOfWords(words));
+    }
+  } finally {
+    await thread.stop();
+  }
+  const errors = wordErrors(said.join('\n'), heard.join('\n'));
+  return {
+    words: tokens(said.join(' ')).length,
+    wordErrorRate: { unit: '%', value: round(errors.rate! * 100), wanted: '6 or less, on flite’s voice rms' },
+    perRemark: said.map((text, index) => round(wordErrors(text, heard[index]!).rate! * 100)),
+    timeForSecond: figure('s for a second of sound', ratios, '1 or less'),
+  };
+}
