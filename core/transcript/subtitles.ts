@@ -10,7 +10,7 @@ export class CaptionError extends Error {
 
 /** WebVTT (W3C Candidate Recommendation 2019, § 4): one file of captions. */
 export function writeVtt(cues: readonly Cue[], language?: string): string {
-  const head = language ? `WEBVTT\nLanguage: ${language}\n` : 'WEBVTT\n';
+  const head = language ? `WEBVTT\n\nNOTE Language: ${language}\n` : 'WEBVTT\n';
   return [head, ...cues.map((cue) => `${times(cue, '.')}\n${cue.lines.map(escaped).join('\n')}\n`)].join('\n');
 }
 

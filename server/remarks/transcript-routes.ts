@@ -45,14 +45,14 @@ export function transcriptRoutes(context: Context): Router {
   }
 
   async function keep(remark: string, transcript: Transcript, person: string): Promise<Remark> {
-    const before = await db.transaction(async (tx) => {
+    const changed = await db.transaction(async (tx) => {
       const before = await selectTranscript(tx, remark);
       await putTranscript(tx, remark, transcript, person);
-      const moved = before?.text !== transcript.text || before.language !== transcript.language;
-      if (moved && transcript.text.trim() !== '') await queueJob(tx, remark, 'align', transcript.language);
-      return moved;
+      const differs = before?.text !== transcript.text || before.language !== transcript.language;
+      if (differs && transcript.text.trim() !== '') await queueJob(tx, remark, 'align', transcript.language);
+      return differs;
     });
-    if (before) {
+    if (changed) {
       speech.queue.wake('align');
       await Promise.race([speech.queue.idle('align'), sleep(ALIGN_MILLISECONDS)]);
     }

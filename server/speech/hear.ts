@@ -12,6 +12,7 @@ export interface Recording {
   mediaType: string;
   /** BCP 47 tag of what is probably spoken. */
   language: string;
+  signal?: AbortSignal | undefined;
 }
 
 export interface HeardWords {
@@ -29,12 +30,12 @@ export interface HeardWords {
 export async function hear(
   thread: SpeechThread,
   engine: Transcriber | undefined,
-  { bytes, mediaType, language }: Recording,
+  { bytes, mediaType, language, signal }: Recording,
 ): Promise<HeardWords> {
   const { wav, duration, voice } = await thread.listen(bytes);
   if (voice < LEAST_VOICE_SECONDS || voice < duration * LEAST_VOICE_SHARE) throw speechErrors.nothingHeard();
   if (!engine) throw speechErrors.noEngine(language);
-  const heard = await engine.transcribe({ bytes, mediaType, wav, duration, language });
+  const heard = await engine.transcribe({ bytes, mediaType, wav, duration, language, signal });
   if (!heard || heard.text.trim() === '') throw speechErrors.nothingHeard();
   const timed =
     heard.words.length > 0

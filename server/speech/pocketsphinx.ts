@@ -42,12 +42,12 @@ export function pocketsphinx({ program = installed('pocketsphinx_continuous'), p
 
 const usual = (duration: number): number => Math.max(LEAST_PATIENCE, duration * PATIENCE);
 
-async function listen(program: string, { wav }: Clip, patience: number): Promise<Heard | undefined> {
+async function listen(program: string, { wav, signal }: Clip, patience: number): Promise<Heard | undefined> {
   const folder = await mkdtemp(path.join(tmpdir(), 'vivid-speech-'));
   try {
     const file = path.join(folder, 'clip.wav');
     await writeFile(file, wav, { mode: 0o600 });
-    const words = readWords(await run(program, argumentsFor(file), patience));
+    const words = readWords(await run(program, argumentsFor(file), patience, signal));
     return words.length === 0 ? undefined : { language: 'en', text: textOfWords(words), words };
   } finally {
     await rm(folder, { recursive: true, force: true });
@@ -61,9 +61,13 @@ const argumentsFor = (file: string): string[] => [
   ...['-dict', path.join(MODEL, 'cmudict-en-us.dict'), '-remove_silence', 'no', '-cmn', 'batch'],
 ];
 
-function run(program: string, args: string[], patience: number): Promise<string> {
+function run(program: string, args: string[], patience: number, signal?: AbortSignal): Promise<string> {
   return new Promise((done, failed) => {
-    const child = spawn(program, args, { stdio: ['ignore', 'pipe', 'ignore'] });
+    const child = spawn(program, args, {
+      stdio: ['ignore', 'pipe', 'ignore'],
+      killSignal: 'SIGKILL',
+      ...(signal && { signal }),
+    });
     let output = '';
     let late = false;
     const timer = setTimeout(() => {

@@ -189,7 +189,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
       await school.as.teacher.send('PUT', `/remarks/${id}/translations`, { body: { language: 'ar', text: 'لماذا؟' } });
       const vtt = await school.as.teacher.send('GET', `/remarks/${id}/captions/en.vtt`);
       expect(vtt.headers.get('Content-Type')).toContain('text/vtt');
-      expect(vtt.text).toMatch(/^WEBVTT\nLanguage: en\n\n00:00:00\.000 --> /);
+      expect(vtt.text).toMatch(/^WEBVTT\n\nNOTE Language: en\n\n00:00:00\.000 --> /);
       expect((await school.as.teacher.send('GET', `/remarks/${id}/captions/ar.srt`)).text).toContain('لماذا؟');
       const { words } = (await school.as.teacher.send('GET', `/remarks/${id}/captions/en.json`)).json as Transcript;
       expect(words).toHaveLength(8);

@@ -40,6 +40,7 @@ const LOOK_AGAIN_MILLISECONDS = 60_000;
 export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOptions): SpeechQueue {
   const running = new Map<SpeechTaskName, Promise<void>>();
   const wanted = new Set<SpeechTaskName>();
+  const ending = new AbortController();
   let stopped = false;
 
   async function workOff(task: SpeechTaskName): Promise<void> {
@@ -59,7 +60,7 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
       await (job.task === 'align' ? alignJob(job) : transcribeJob(job));
       await finishJob(db, job, 'done');
     } catch (error) {
-      if (stopped) return;
+      if (stopped) return void (await finishJob(db, job, 'queued').catch(() => undefined));
       const problem = error instanceof SpeechError ? error : speechErrors.notMade();
       if (!(error instanceof SpeechError)) process.stderr.write(`A transcript could not be made: ${String(error)}\n`);
       const final = problem.lasting || job.attempts >= MOST_ATTEMPTS;
@@ -72,7 +73,7 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
     if (!subject) return;
     const sound = await soundOf(subject);
     const engine = await engineFor(subject.author, language);
-    const heard = await hear(thread, engine, { ...sound, language });
+    const heard = await hear(thread, engine, { ...sound, language, signal: ending.signal });
     const words = spelled(heard.words, vocabulary(subject.names, subject.text));
     const draft: Transcript = { ...heard, words, text: textOfWords(words), source: 'machine', read: false };
     await db.transaction((tx) => putDraft(tx, remark, draft));
@@ -132,6 +133,7 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
     },
     stop: async () => {
       stopped = true;
+      ending.abort();
       clearInterval(timer);
       await thread.stop();
       await Promise.all(running.values());

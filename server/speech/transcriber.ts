@@ -11,6 +11,8 @@ export interface Clip {
   duration: number;
   /** BCP 47 tag of what is probably spoken. */
   language: string;
+  /** Nobody waits for the words any more. */
+  signal?: AbortSignal | undefined;
 }
 
 /** What an engine heard. */

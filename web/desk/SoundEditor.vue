@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { clock, keptSeconds, withinSpan, withoutSpan, type SoundEdit, type Span } from '#core/audio';
-import { remarkOriginalPath, type Remark } from '#contract/remarks';
+import type { Remark } from '#contract/remarks';
 import { mdiContentCut, mdiPause, mdiPlay, mdiRedo, mdiUndo } from '@mdi/js';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
 import type WaveSurfer from 'wavesurfer.js';
 import type { Region } from 'wavesurfer.js/plugins/regions';
 import { canRender, decode, renderSound } from '../recorder/sound-work.ts';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
-import { soundBlob } from '../shared/sound-url.ts';
-import { useOutbox } from '../shared/outbox.ts';
+import { useOriginalSound } from './use-original-sound.ts';
 
 /** Trims and cuts the recording of a remark. The recording as it was spoken stays, and so does everything that was cut. */
 const props = defineProps<{ remark: Remark }>();
@@ -17,7 +16,7 @@ const emit = defineEmits<{ close: [] }>();
 const STEP = 0.05;
 
 const actions = useFeedbackActions();
-const outbox = useOutbox();
+const original = useOriginalSound();
 const wave = useTemplateRef('wave');
 const state = ref<'loading' | 'ready' | 'working' | 'failed'>('loading');
 const problem = ref<string>();
@@ -43,7 +42,7 @@ function withoutKept(kept: readonly Span[], end: number): Span[] {
 
 onMounted(async () => {
   try {
-    bytes = await originalBytes();
+    bytes = await original(props.remark);
     await draw(bytes);
     edit.value = props.remark.edit ?? { kept: [{ start: 0, end: total.value }], levelled: false };
     state.value = 'ready';
@@ -53,14 +52,6 @@ onMounted(async () => {
   }
 });
 onBeforeUnmount(() => surfer?.destroy());
-
-/** The server has it as it was spoken; one that is not there yet is the one that plays. */
-async function originalBytes(): Promise<ArrayBuffer> {
-  if (outbox.stateOf(props.remark.id) !== 'saved') return (await soundBlob(props.remark)).arrayBuffer();
-  const answer = await fetch(remarkOriginalPath(props.remark.id));
-  if (!answer.ok) throw new Error('not here');
-  return answer.arrayBuffer();
-}
 
 async function draw(sound: ArrayBuffer): Promise<void> {
   const [{ default: WaveSurfer }, { default: Regions }] = await Promise.all([

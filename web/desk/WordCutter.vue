@@ -1,23 +1,22 @@
 <script setup lang="ts">
 import { keptSeconds, spokenAt, type SoundEdit, type Span } from '#core/audio';
 import { fillers, isDoubtful, longPauses, struckSpans, withoutSpans } from '#core/transcript';
-import { remarkOriginalPath, type Remark } from '#contract/remarks';
+import type { Remark } from '#contract/remarks';
 import { mdiRedo, mdiUndo } from '@mdi/js';
 import { useRefHistory } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { canRender, decode, renderSound } from '../recorder/sound-work.ts';
-import { soundBlob } from '../shared/sound-url.ts';
 import { usePlayer } from '../shared/player.ts';
-import { remarkSoundUrl } from '../shared/sound-url.ts';
+import { remarkSoundUrl, soundBlob } from '../shared/sound-url.ts';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
-import { useOutbox } from '../shared/outbox.ts';
+import { useOriginalSound } from './use-original-sound.ts';
 
 /** Cuts a recording by striking its words. The recording as it was spoken stays. */
 const props = defineProps<{ remark: Remark }>();
 const emit = defineEmits<{ close: [] }>();
 
 const actions = useFeedbackActions();
-const outbox = useOutbox();
+const original = useOriginalSound();
 const player = usePlayer();
 const words = computed(() => props.remark.transcript?.words ?? []);
 const state = ref<'ready' | 'working'>('ready');
@@ -68,13 +67,6 @@ function edit(): SoundEdit {
   return { kept: withoutSpans(before, spoken), levelled: props.remark.edit?.levelled ?? false };
 }
 
-async function original(): Promise<ArrayBuffer> {
-  if (outbox.stateOf(props.remark.id) !== 'saved') return (await soundBlob(props.remark)).arrayBuffer();
-  const answer = await fetch(remarkOriginalPath(props.remark.id));
-  if (!answer.ok) throw new Error('not here');
-  return answer.arrayBuffer();
-}
-
 async function keep(): Promise<void> {
   if (cuts.value.length === 0) return emit('close');
   const next = edit();
@@ -84,7 +76,7 @@ async function keep(): Promise<void> {
   }
   state.value = 'working';
   try {
-    const { samples, rate } = await decode(await original());
+    const { samples, rate } = await decode(await original(props.remark));
     const { blob, sha256, duration, peaks, edit: made } = await renderSound(samples, rate, next);
     const sound = { blob, sha256, duration, peaks, microphone: { type: 'device' as const }, picture: null };
     await actions.setSound(props.remark, sound, made);
