@@ -56,14 +56,15 @@ export function ensureBrowser() {
   return BROWSERS.find((file) => existsSync(file)) ?? fail();
 }
 
-/** What the tests of dictation listen with, and a voice for it; `npm test` installs them where Debian's packages can be had. */
+/** What the tests listen and translate with, and a voice for it; `npm test` installs them where Debian's packages can be had. */
 export function ensureSpeech() {
-  const programs = ['/usr/bin/pocketsphinx_continuous', '/usr/bin/flite', '/usr/share/pocketsphinx/model/en-us'];
+  const programs = ['/usr/bin/pocketsphinx_continuous', '/usr/share/pocketsphinx/model/en-us', '/usr/bin/flite'];
+  programs.push('/usr/share/apertium/modes/eng-spa.mode');
   if (programs.every((file) => existsSync(file))) return;
-  say('Installing PocketSphinx for the tests of dictation …');
+  say('Installing PocketSphinx and Apertium for the tests of dictation and translation …');
   const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
   apt([...asRoot, 'apt-get', 'update', '-qq']);
-  const packages = ['pocketsphinx', 'pocketsphinx-en-us', 'flite'];
+  const packages = ['pocketsphinx', 'pocketsphinx-en-us', 'flite', 'apertium-eng-spa'];
   apt([...asRoot, 'apt-get', 'install', '-y', '-qq', '--no-install-recommends', ...packages]);
 }
 
@@ -81,7 +82,7 @@ function apt([program, ...args]) {
 
 function fail() {
   say(
-    'A package for the tests could not be installed. Install chromium (or name one in the variable CHROMIUM), pocketsphinx, pocketsphinx-en-us and flite.',
+    'A package for the tests could not be installed. Install chromium (or name one in the variable CHROMIUM), pocketsphinx, pocketsphinx-en-us, flite and apertium-eng-spa.',
   );
   process.exit(1);
 }

@@ -5,6 +5,8 @@ import type { Endpoint } from '../contract/endpoint.ts';
 import { DEFAULT_KEY } from '#core/margin';
 import * as marginKey from '../contract/margin-key.ts';
 import * as remarks from '../contract/remarks.ts';
+import * as search from '../contract/search.ts';
+import * as speech from '../contract/speech.ts';
 import * as stamps from '../contract/stamps.ts';
 import * as submissions from '../contract/submissions.ts';
 import { bodies, type TestDatabase } from './testing/databases.ts';
@@ -13,7 +15,7 @@ import { handIn, sayRemark, SOUND, startTestSchool, voice, type TestSchool } fro
 const isEndpoint = (value: unknown): value is Endpoint =>
   typeof value === 'object' && value !== null && 'method' in value && 'path' in value;
 
-const endpoints = [assignments, marginKey, remarks, stamps, submissions].flatMap((module) =>
+const endpoints = [assignments, marginKey, remarks, search, speech, stamps, submissions].flatMap((module) =>
   Object.entries(module).filter(([, value]) => isEndpoint(value)),
 ) as [string, Endpoint][];
 /** A stamp is its owner's own: there is nothing that others could ask for. */
@@ -52,6 +54,13 @@ const BODIES: Record<string, object> = {
   setMarginKey: { key: DEFAULT_KEY },
   changeSound: { sound: SOUND, edit: { kept: [{ start: 0, end: 8 }], levelled: true } },
   takeSuggestion: { taken: true },
+  searchRemarks: { words: 'secret' },
+  agreeToPlace: { place: 'browser cloud', agreed: true },
+  setOwnLanguage: { language: 'en' },
+  setCourseLanguage: { language: 'en' },
+  listenAgain: {},
+  importCaptions: { language: 'en', content: 'words' },
+  setTranslation: { language: 'es', text: 'palabras' },
 };
 
 async function ask(who: keyof TestSchool['as'], name: string, endpoint: Endpoint) {
@@ -128,6 +137,12 @@ const NOT_FOR_STUDENTS = [
   'setMarginKey',
   'changeSound',
   'keepOriginal',
+  'readTranscriptStates',
+  'listenAgain',
+  'importCaptions',
+  'setTranslation',
+  'readSpeech',
+  'setCourseLanguage',
 ];
 
 describe('before the return', () => {
@@ -147,7 +162,7 @@ describe('before the return', () => {
     const answers = await Promise.all(endpoints.map(([name, endpoint]) => ask('author', name, endpoint)));
     const sound = await school.as.author.send('GET', `/remarks/${remark}/sound/${sha256}`);
     const everything = [...answers, sound].map(({ text }) => text).join('\n');
-    for (const secret of [remark, 'A secret sentence', school.criteria[0]!.levels[1]!, sha256, 'begun'])
+    for (const secret of [remark, 'A secret sentence', 'palabras', school.criteria[0]!.levels[1]!, sha256, 'begun'])
       expect(everything).not.toContain(secret);
     expect(sound.status).toBe(404);
     expect(everything).toContain('essay.docx');

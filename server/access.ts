@@ -29,6 +29,12 @@ const LEARNS = `exists (select from enrolments e where e.course = a.course and e
 const WORK = `s.withdrawn_at is null and ${TEACHES} as teacher, ${LEARNS} as student, s.student = $1 as author,
   s.returned_at is not null as returned, s.opened_at is not null as opened`;
 
+/**
+ * Which remarks a person `$1` may read, for what is looked for among many; a condition on remark `r`, work `s` and assignment `a`.
+ */
+export const READABLE_REMARK = `s.withdrawn_at is null and r.put_aside_at is null
+  and (${TEACHES} or (s.student = $1 and s.returned_at is not null and not r.private))`;
+
 const STANDING: Record<ObjectKind, string> = {
   course: `select ${TEACHES} as teacher, ${LEARNS} as student, false as author, false as returned, false as opened
     from (select id as course from courses) a where a.course = $2`,

@@ -15,6 +15,8 @@ import { transcriptRoutes } from './remarks/transcript-routes.ts';
 import { replyRoutes } from './replies/routes.ts';
 import { schoolRoutes } from './school/routes.ts';
 import { sessionRoutes } from './sessions/routes.ts';
+import { searchRoutes } from './search/routes.ts';
+import { speechRoutes } from './speech/routes.ts';
 import { stampRoutes } from './stamps/routes.ts';
 import { submissionRoutes } from './submissions/routes.ts';
 
@@ -75,6 +77,8 @@ function apiRoutes(context: Context): Router {
     remarkRoutes(context),
     transcriptRoutes(context),
     replyRoutes(context),
+    speechRoutes(context),
+    searchRoutes(context),
   );
   api.use(() => {
     throw problems.notFound();

@@ -1,6 +1,7 @@
 export * from './carried.ts';
 export * from './cues.ts';
 export * from './error-rate.ts';
+export * from './find.ts';
 export * from './hesitation.ts';
 export * from './plausible.ts';
 export * from './pronunciation.ts';

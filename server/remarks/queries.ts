@@ -47,7 +47,7 @@ const ReplyRow = z.object({
 
 export type Reader = 'teacher' | 'student';
 
-type Wanted = { submission: string; aside?: boolean } | { remark: string };
+type Wanted = { submission: string; aside?: boolean } | { remarks: readonly string[] };
 
 /**
  * Remarks in the order in which they were made, with their transcripts, replies, and whether the student has heard them.
@@ -55,8 +55,8 @@ type Wanted = { submission: string; aside?: boolean } | { remark: string };
  */
 export async function selectRemarks(db: Queries, wanted: Wanted, reader: Reader = 'teacher'): Promise<Remark[]> {
   const [which, value] =
-    'remark' in wanted
-      ? ['r.id = $1', wanted.remark]
+    'remarks' in wanted
+      ? ['r.id in (select value::uuid from jsonb_array_elements_text($1::jsonb))', JSON.stringify(wanted.remarks)]
       : [`r.submission = $1 and r.put_aside_at is ${wanted.aside ? 'not null' : 'null'}`, wanted.submission];
   const condition = reader === 'student' ? `${which} and not r.private` : which;
   const rows = await select(
@@ -100,7 +100,7 @@ export async function selectRemarks(db: Queries, wanted: Wanted, reader: Reader 
 }
 
 export const selectRemark = async (db: Queries, remark: string, reader?: Reader): Promise<Remark | undefined> =>
-  (await selectRemarks(db, { remark }, reader))[0];
+  (await selectRemarks(db, { remarks: [remark] }, reader))[0];
 
 const remarkOfRow = (row: z.infer<typeof RemarkRow>, replies: z.infer<typeof ReplyRow>[]): Remark => ({
   id: row.id,

@@ -23,7 +23,8 @@ import {
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve, serveBytes } from '../http/serve.ts';
-import { queueJob, selectJobs, selectSpokenLanguage } from '../speech/jobs.ts';
+import { queueJob, selectJobs } from '../speech/jobs.ts';
+import { selectSpokenLanguage } from '../speech/spoken-language.ts';
 import { translateRemark } from '../translation/translate.ts';
 import { selectRemark, selectRemarkPlace } from './queries.ts';
 import { mended, putTranscript, putTranslation, selectStates, selectTranscript } from './transcripts.ts';

@@ -5,6 +5,7 @@ import path from 'node:path';
 import { toCardinal as englishNumber, toOrdinal as englishOrdinal } from 'n2words/en-US';
 import { toCardinal as frenchNumber, toOrdinal as frenchOrdinal } from 'n2words/fr-FR';
 import createSoundswallower, { type Decoder, type Segment, type SoundSwallowerModule } from 'soundswallower';
+import { alignable, type AlignedLanguage } from './aligned-languages.ts';
 import { SPEECH_RATE } from './decode.ts';
 
 /** Words with times, and whether somebody listened for them or they were shared out. */
@@ -13,9 +14,7 @@ export interface Aligned {
   approximate: boolean;
 }
 
-type Language = 'en' | 'fr';
-
-const MODELS: Record<Language, string> = { en: 'en-us', fr: 'fr-fr' };
+const MODELS: Record<AlignedLanguage, string> = { en: 'en-us', fr: 'fr-fr' };
 const NUMBERS = {
   en: { cardinal: englishNumber, ordinal: englishOrdinal },
   fr: { cardinal: frenchNumber, ordinal: frenchOrdinal },
@@ -31,12 +30,6 @@ const PADDING = 0.2;
 const packageFolder = path.dirname(createRequire(import.meta.url).resolve('soundswallower'));
 let engine: Promise<SoundSwallowerModule> | undefined;
 const decoders = new Map<string, Promise<Decoder>>();
-
-/** The acoustic model for a language, where there is one. */
-export const alignable = (language: string): Language | undefined => {
-  const [primary] = language.toLowerCase().split('-');
-  return primary === 'en' || primary === 'fr' ? primary : undefined;
-};
 
 /**
  * When each word of a known text is said. English and French are aligned with their sound; other languages, and what does
@@ -55,7 +48,7 @@ const spansOf = (samples: Float32Array): Span[] => {
   return spans.length > 0 ? spans : [{ start: 0, end: samples.length / SPEECH_RATE }];
 };
 
-async function forced(samples: Float32Array, text: string, language: Language): Promise<Word[] | undefined> {
+async function forced(samples: Float32Array, text: string, language: AlignedLanguage): Promise<Word[] | undefined> {
   const all = tokens(text);
   const parts = all.map((token) => saidAs(token, language));
   if (parts.every((said) => said.length === 0)) return undefined;
@@ -70,7 +63,7 @@ async function forced(samples: Float32Array, text: string, language: Language): 
 }
 
 /** The words of the dictionary that a token is said as: figures in full, the halves of a compound apart. */
-function saidAs({ text }: Token, language: Language): string[] {
+function saidAs({ text }: Token, language: AlignedLanguage): string[] {
   const { cardinal, ordinal } = NUMBERS[language];
   const said = text
     .replace(/(\d+)(?:st|nd|rd|th|er|re|e)\b/giu, (all, figures: string) =>
@@ -84,7 +77,7 @@ function saidAs({ text }: Token, language: Language): string[] {
   return said.filter((word) => /[\p{L}\p{N}]/u.test(word));
 }
 
-function addWord(decoder: Decoder, word: string, language: Language): void {
+function addWord(decoder: Decoder, word: string, language: AlignedLanguage): void {
   if (decoder.lookup_word(word)) return;
   const phones = pronunciation(word, language) ?? (language === 'en' ? 'AH' : 'ee');
   decoder.add_words([word, phones]);
@@ -124,14 +117,14 @@ function gathered(all: Token[], parts: string[][], segments: Segment[], duration
   });
 }
 
-function decoderFor(language: Language, beam: string): Promise<Decoder> {
+function decoderFor(language: AlignedLanguage, beam: string): Promise<Decoder> {
   const key = `${language} ${beam}`;
   const ready = decoders.get(key) ?? makeDecoder(language, beam);
   decoders.set(key, ready);
   return ready;
 }
 
-async function makeDecoder(language: Language, beam: string): Promise<Decoder> {
+async function makeDecoder(language: AlignedLanguage, beam: string): Promise<Decoder> {
   engine ??= createSoundswallower();
   const decoder = new (await engine).Decoder({
     hmm: path.join(packageFolder, 'model', MODELS[language]),

@@ -102,26 +102,3 @@ export const selectSubject = (db: Queries, remark: string): Promise<SpeechSubjec
      where r.id = $1 and r.sound is not null`,
     [remark],
   );
-
-/** The language that a teacher probably speaks on a work: their own, or that of the course. */
-export async function selectSpokenLanguage(db: Queries, person: string, submission: string): Promise<string> {
-  const row = await selectOne(
-    db,
-    z.object({ language: LanguageTag }),
-    `select coalesce(p.spoken_language, c.spoken_language) as language
-     from people p, submissions s join assignments a on a.id = s.assignment join courses c on c.id = a.course
-     where p.id = $1 and s.id = $2`,
-    [person, submission],
-  );
-  return row?.language ?? 'en';
-}
-
-export type Place = 'speech server' | 'browser cloud' | 'translation server';
-
-export async function hasAgreed(db: Queries, person: string, place: Place): Promise<boolean> {
-  const rows = await db.query('select 1 as one from speech_agreements where person = $1 and place = $2', [
-    person,
-    place,
-  ]);
-  return rows.length > 0;
-}

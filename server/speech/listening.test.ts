@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { writeWav } from '#core/audio';
 import { textOfWords, tokens, wordErrors } from '#core/transcript';
-import { alignable } from './aligner.ts';
+import { alignable } from './aligned-languages.ts';
 import { decodeSpeech, SPEECH_RATE } from './decode.ts';
 import { engineHere, hear } from './hear.ts';
 import { installed } from './installed.ts';

@@ -2,11 +2,11 @@ import { spelled, textOfWords, vocabulary, type Transcript } from '#core/transcr
 import type { Database } from '../db/database.ts';
 import { findMedium, readWholeMedium } from '../media/media.ts';
 import { putDraft, putTimes, selectTranscript } from '../remarks/transcripts.ts';
+import { hasAgreed } from './agreements.ts';
 import { engineHere, hear } from './hear.ts';
 import {
   claimJob,
   finishJob,
-  hasAgreed,
   MOST_ATTEMPTS,
   recoverJobs,
   selectSubject,

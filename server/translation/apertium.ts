@@ -39,9 +39,15 @@ function modesOf(program: string): Set<string> {
   }
 }
 
+/** Its script opens /dev/stdin by name, which cannot be done with the socket that Node gives a child. */
+const THROUGH_A_PIPE = 'cat | "$0" -u "$1"';
+
 function run(program: string, mode: string, text: string): Promise<string> {
   return new Promise((done, failed) => {
-    const child = spawn(program, ['-u', mode], { stdio: ['pipe', 'pipe', 'ignore'], timeout: PATIENCE });
+    const child = spawn('/bin/sh', ['-c', THROUGH_A_PIPE, program, mode], {
+      stdio: ['pipe', 'pipe', 'ignore'],
+      timeout: PATIENCE,
+    });
     let output = '';
     child.stdout.setEncoding('utf8').on('data', (chunk: string) => (output += chunk));
     child.on('error', () => failed(new TranslationError('Apertium could not be started.')));

@@ -2,7 +2,7 @@ import type { Remark } from '../../contract/remarks.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import type { Settings } from '../settings.ts';
-import { hasAgreed } from '../speech/jobs.ts';
+import { hasAgreed } from '../speech/agreements.ts';
 import { apertium } from './apertium.ts';
 import { phraseList } from './phrase-list.ts';
 import { translateServer } from './translate-server.ts';

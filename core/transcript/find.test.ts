@@ -1,0 +1,32 @@
+import { describe, expect, it } from 'vitest';
+import { foundAt, foundWords, searchable, searchTerms, tokens, type Word } from './index.ts';
+
+const TEXT = 'Take these four words out. Then the Hadžić family’s four boats say more than words.';
+const timed: Word[] = tokens(TEXT).map(({ text }, index) => ({ word: text, start: index, end: index + 0.9 }));
+const written = timed.map(({ word }) => word);
+
+describe('searching', () => {
+  it('does not see capitals, accents and sorts of apostrophes', () => {
+    expect(searchable('HADŽIĆ’S Ñandú')).toBe("hadzic's nandu");
+    expect(searchable('قرأت')).toBe(searchable('قرأت'));
+  });
+
+  it('looks for every word of the query once, without its punctuation', () => {
+    expect(searchTerms('  “Four” words, four … ')).toEqual(['four', 'words']);
+    expect(searchTerms(' – ?! ')).toEqual([]);
+  });
+
+  it('finds beginnings and middles of words too', () => {
+    expect(foundWords(written, 'hadzic').map((index) => written[index])).toEqual(['Hadžić']);
+    expect(foundWords(written, 'word').map((index) => written[index])).toEqual(['words', 'words.']);
+    expect(foundWords(written, '')).toEqual([]);
+  });
+
+  it('begins where the words stand together, or else with the first that is said', () => {
+    expect(foundAt(timed, 'four boats')).toBe(written.indexOf('boats') - 1);
+    expect(foundAt(timed, 'boats take')).toBe(0);
+    expect(foundAt(timed, 'sand')).toBeUndefined();
+    expect(foundAt(timed, '')).toBeUndefined();
+    expect(foundAt([], 'four')).toBeUndefined();
+  });
+});
