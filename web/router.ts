@@ -21,6 +21,13 @@ export const router = createRouter({
       meta: { role: 'teacher' },
     },
     {
+      path: '/speech',
+      name: 'speech',
+      component: () => import('./speech/SpeechSettingsPage.vue'),
+      meta: { role: 'teacher' },
+    },
+    { path: '/search', name: 'search', component: () => import('./search/SearchPage.vue') },
+    {
       path: '/returned/:submission',
       name: 'returned',
       component: () => import('./returned/ReturnedPage.vue'),

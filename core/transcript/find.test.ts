@@ -16,9 +16,13 @@ describe('searching', () => {
     expect(searchTerms(' – ?! ')).toEqual([]);
   });
 
-  it('finds beginnings and middles of words too', () => {
+  it('finds words by their beginnings, also after a hyphen', () => {
     expect(foundWords(written, 'hadzic').map((index) => written[index])).toEqual(['Hadžić']);
     expect(foundWords(written, 'word').map((index) => written[index])).toEqual(['words', 'words.']);
+    expect(foundWords(['half-open', 'reopened', 'OPEN.'], 'open')).toEqual([0, 2]);
+    for (const odd of ["isn't", 'a/b', 'c++', '{d}', 'e[f]', 'g|h', 'i-j', '(k)', 'l^m', 'n$', 'o*p', 'q?r', 's\\t'])
+      expect(foundWords(['x', odd], odd)).toEqual([1]);
+    expect(foundWords(['3.5', '345', '(3.5'], '3.5')).toEqual([0, 2]);
     expect(foundWords(written, '')).toEqual([]);
   });
 

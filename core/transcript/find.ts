@@ -9,7 +9,7 @@ export const searchable = (text: string): string =>
     .replaceAll(/[\u0300-\u036f]/gu, '')
     .replaceAll('’', "'");
 
-/** What is looked for: every one of these has to be there, as a word or a part of one. */
+/** What is looked for: every one of these has to be there, as the beginning of a word. */
 export const searchTerms = (query: string): string[] => [
   ...new Set(
     tokens(searchable(query))
@@ -18,10 +18,20 @@ export const searchTerms = (query: string): string[] => [
   ),
 ];
 
+/** A term as a regular expression, in JavaScript as in PostgreSQL. */
+export const termPattern = (term: string): string => term.replaceAll(/[\\^$.*+?()[\]{}|/]/g, '\\$&');
+
+/** Whether a word, or a part of one such as after a hyphen, begins with a term. */
+const beginnings = (terms: readonly string[]): ((word: string) => boolean)[] =>
+  terms.map((term) => {
+    const pattern = new RegExp(`(?:^|[^\\p{L}\\p{N}])${termPattern(term)}`, 'v');
+    return (word) => pattern.test(searchable(word));
+  });
+
 /** Positions of the words that a search hits, in order. */
 export function foundWords(words: readonly string[], query: string): number[] {
-  const terms = searchTerms(query);
-  return words.flatMap((word, index) => (terms.some((term) => searchable(word).includes(term)) ? [index] : []));
+  const begins = beginnings(searchTerms(query));
+  return words.flatMap((word, index) => (begins.some((begin) => begin(word)) ? [index] : []));
 }
 
 /**
@@ -29,9 +39,9 @@ export function foundWords(words: readonly string[], query: string): number[] {
  * them is said; undefined where none is.
  */
 export function foundAt(words: readonly Word[], query: string): number | undefined {
-  const terms = searchTerms(query);
-  const said = words.map(({ word }) => searchable(word));
-  const phrase = said.findIndex((_, at) => terms.length > 0 && terms.every((term, i) => said[at + i]?.includes(term)));
-  const index = phrase >= 0 ? phrase : said.findIndex((word) => terms.some((term) => word.includes(term)));
+  const begins = beginnings(searchTerms(query));
+  const has = (begin: (word: string) => boolean, at: number): boolean => at < words.length && begin(words[at]!.word);
+  const phrase = words.findIndex((_, at) => begins.length > 0 && begins.every((begin, i) => has(begin, at + i)));
+  const index = phrase >= 0 ? phrase : words.findIndex((_, at) => begins.some((begin) => has(begin, at)));
   return words[index]?.start;
 }

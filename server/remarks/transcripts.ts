@@ -56,25 +56,27 @@ export async function putDraft(tx: Queries, remark: string, draft: Transcript): 
   return true;
 }
 
-/** The times of a text, if it has not been changed meanwhile. */
+/**
+ * The times of a text, if it has not been changed meanwhile.
+ * @param aligned with the text as it is set into sentences
+ */
 export async function putTimes(
   tx: Queries,
   remark: string,
-  text: string,
-  { words, approximate }: { words: Word[]; approximate: boolean },
+  textBefore: string,
+  { words, text, approximate }: { words: Word[]; text: string; approximate: boolean },
 ): Promise<void> {
   const before = await selectTranscript(tx, remark);
-  if (!before || before.text !== text) return;
+  if (!before || before.text !== textBefore) return;
   const known = before.words;
   const timed = words.map((word, index) => {
     const confidence = known.length === words.length ? known[index]!.confidence : undefined;
     return confidence === undefined ? word : { ...word, confidence };
   });
-  await tx.query('update transcripts set words = $2, approximate = $3, changed_at = now() where remark = $1', [
-    remark,
-    JSON.stringify(timed),
-    approximate,
-  ]);
+  await tx.query(
+    'update transcripts set words = $2, text = $3, approximate = $4, changed_at = now() where remark = $1',
+    [remark, JSON.stringify(timed), text, approximate],
+  );
 }
 
 interface Mended {

@@ -1,4 +1,4 @@
-import { searchable, searchTerms } from '#core/transcript';
+import { searchable, searchTerms, termPattern } from '#core/transcript';
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import type { Remark } from '../../contract/remarks.ts';
@@ -29,7 +29,7 @@ const ALL_TEXT = `concat_ws(' ', r.folded, t.folded,
   (select string_agg(x.folded, ' ') from translations x where x.remark = r.id),
   folded(r.tags::text))`;
 
-/** Remarks that have every word of the search somewhere, among those that the person may read. */
+/** Remarks that have every word of the search, or its beginning, somewhere, among those that the person may read. */
 export async function selectHits(db: Queries, person: string, { words, own, limit }: Search): Promise<Hit[]> {
   const terms = searchTerms(words);
   if (terms.length === 0) return [];
@@ -43,9 +43,10 @@ export async function selectHits(db: Queries, person: string, { words, own, limi
        join people p on p.id = s.student left join transcripts t on t.remark = r.id
        where ${READABLE_REMARK} and (r.author = $1 or not $4::boolean)) found
      where not exists (
-       select from jsonb_array_elements_text($2::jsonb) term where position(term in found.everything) = 0)
+       select from jsonb_array_elements_text($2::jsonb) pattern
+       where found.everything collate any_language !~ ('(^|[^[:alnum:]])' || pattern))
      order by position($3::text in found.everything) > 0 desc, made_at desc, remark limit $5`,
-    [person, JSON.stringify(terms), searchable(words.trim()), own, limit],
+    [person, JSON.stringify(terms.map(termPattern)), searchable(words.trim()), own, limit],
   );
   const remarks = new Map<string, Remark>();
   for (const theirs of [false, true]) {

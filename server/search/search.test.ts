@@ -68,7 +68,10 @@ describe.each(bodies)('search on $name', ({ open }) => {
     expect(await find('teacher', "isn't")).toEqual(['reason']);
     expect(await find('teacher', 'elodie hadzic')).toEqual(['boats']);
     expect(await find('teacher', '100%')).toEqual(['secret']);
-    expect(await find('teacher', '_ords')).toEqual(await find('teacher', 'ords'));
+    for (const nothing of ['ords', 'w.rds', '_ords', 'w?o', 'w|x', 'obvious)'])
+      expect(await find('teacher', `${nothing} four`)).toEqual(nothing.startsWith('obv') ? ['reason'] : []);
+    expect(await find('teacher', 'not-a-word')).toEqual([]);
+    expect(await find('teacher', 'رأت')).toEqual([]);
     expect(await find('teacher', '  “ ” ')).toEqual([]);
   });
 

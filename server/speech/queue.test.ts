@@ -142,12 +142,13 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
 
   it('takes what the browser heard as a draft, and aligns it', async () => {
     const id = await say({
-      draft: { language: 'en', text: 'When you write that a reason is obvious', engine: 'This browser' },
+      draft: { language: 'en', text: 'when amaru writes that a reason is obvious', engine: 'This browser' },
     });
     const { transcript, speech } = await settled(id);
     expect(speech?.task).toBe('align');
     expect(transcribe).not.toHaveBeenCalled();
     expect(transcript).toMatchObject({ source: 'machine', engine: 'This browser', read: false, approximate: false });
+    expect(transcript!.text).toBe('When Amaru writes that a reason is obvious.');
     expect(transcript!.words).toHaveLength(8);
   });
 

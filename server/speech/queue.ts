@@ -1,4 +1,4 @@
-import { spelled, textOfWords, vocabulary, type Transcript } from '#core/transcript';
+import { inSentences, spelled, textOfWords, vocabulary, type Transcript } from '#core/transcript';
 import type { Database } from '../db/database.ts';
 import { findMedium, readWholeMedium } from '../media/media.ts';
 import { putDraft, putTimes, selectTranscript } from '../remarks/transcripts.ts';
@@ -84,7 +84,13 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
     if (!subject || !transcript || transcript.text.trim() === '') return;
     const { bytes } = await soundOf(subject);
     const aligned = await thread.align(bytes, transcript.text, transcript.language);
-    await db.transaction((tx) => putTimes(tx, remark, transcript.text, aligned));
+    // What a browser heard comes as bare words; what a person wrote or has read is left as it is.
+    const bare = transcript.source === 'machine' && !transcript.read;
+    const words = bare
+      ? spelled(inSentences(aligned.words, transcript.language), vocabulary(subject.names, subject.text))
+      : aligned.words;
+    const text = bare ? textOfWords(words) : transcript.text;
+    await db.transaction((tx) => putTimes(tx, remark, transcript.text, { ...aligned, words, text }));
   }
 
   async function soundOf({ sound }: SpeechSubject): Promise<{ bytes: Buffer; mediaType: string }> {

@@ -1,6 +1,6 @@
 <script lang="ts">
 /** What stands at the far right of the desk. */
-export type DrawerName = 'scores' | 'keys' | 'microphone' | 'emoji' | 'stamp' | 'kinds';
+export type DrawerName = 'scores' | 'keys' | 'microphone' | 'emoji' | 'stamp' | 'kinds' | 'search';
 </script>
 
 <script setup lang="ts">
@@ -10,6 +10,7 @@ import { defineAsyncComponent } from 'vue';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
 import KeyList from './KeyList.vue';
 import ScoreDrawer from './ScoreDrawer.vue';
+import SearchPanel from './SearchPanel.vue';
 
 defineProps<{ work: Work; feedback: Feedback; kind: string; stampTarget: string }>();
 defineEmits<{ stamp: [stamp: Stamp]; react: [emoji: string] }>();
@@ -37,5 +38,6 @@ const close = (): void => void (name.value = 'scores');
     @stamp="$emit('stamp', $event)"
   />
   <KindsPanel v-else-if="name === 'kinds'" :work="work" @close="close" />
+  <SearchPanel v-else-if="name === 'search'" @close="close" />
   <ScoreDrawer v-else :feedback="feedback" @score="actions.score" @points="actions.givePoints" />
 </template>

@@ -132,7 +132,7 @@ async function open(): Promise<void> {
   void nextTick(() => table.value?.folio?.focus({ preventScroll: true }));
   const wanted = route.hash.slice(1);
   if (remarks.value.some(({ id }) => id === wanted)) await focusRibbon(wanted);
-  await Promise.all([klass.load(), speaking.look()]);
+  await Promise.all([klass.load(), speaking.look(), work.value && speaking.prepare(work.value)]);
   if (!returned.value && (await microphoneIsGranted())) await recorder.warm();
 }
 
@@ -360,6 +360,7 @@ useDeskKeys({
   mend: () => {
     if (focusedRemark.value?.sound) mending.value = focusedRemark.value.id;
   },
+  find: () => toggle('search'),
   faster: player.nextRate,
   undo: () => void undo(),
   redo: () => void redo(),

@@ -3,18 +3,24 @@ import { remarkCaptionsPath, type Remark } from '#contract/remarks';
 import { mdiTranslate } from '@mdi/js';
 import { computed, ref } from 'vue';
 import { sentenceOf } from '../shared/api.ts';
+import { useFeedback } from '../shared/feedback-store.ts';
+import { useSpeechSettings } from '../shared/speech-settings.ts';
 import { COMMON_LANGUAGES, languageName } from '../shared/transcript/language.ts';
+import EarlierWords from './EarlierWords.vue';
 import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
 
 /** The languages of a remark's words, and the way in and out for captions. */
 const props = defineProps<{ remark: Remark }>();
 
 const actions = useFeedbackActions();
+const speech = useSpeechSettings();
+const feedback = useFeedback();
 const transcript = computed(() => props.remark.transcript);
-const spoken = computed(() => transcript.value?.language ?? 'en');
+const spoken = computed(() => transcript.value?.language ?? speech.languageIn(feedback.work?.course ?? ''));
 const added = ref<string>();
 const working = ref<string>();
 const problem = ref<string>();
+const looksBack = ref(false);
 const languages = computed(() => [
   ...new Set([...props.remark.translations.map(({ language }) => language), ...(added.value ? [added.value] : [])]),
 ]);
@@ -111,6 +117,10 @@ async function take(event: Event): Promise<void> {
           @change="take"
       /></label>
     </p>
+    <button type="button" class="earlier" :aria-expanded="looksBack" @click="looksBack = !looksBack">
+      Earlier words
+    </button>
+    <EarlierWords v-if="looksBack" :remark="remark" />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   </section>
 </template>
@@ -151,6 +161,10 @@ textarea {
   font-size: 15px;
   line-height: 1.4;
 }
+.earlier {
+  margin-top: 6px;
+}
+.earlier,
 .file {
   text-decoration: underline dotted;
   cursor: pointer;

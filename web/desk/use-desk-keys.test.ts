@@ -21,6 +21,7 @@ const keys = {
   stamp: vi.fn(),
   editSound: vi.fn(),
   mend: vi.fn(),
+  find: vi.fn(),
   faster: vi.fn(),
   undo: vi.fn(),
   redo: vi.fn(),

@@ -21,6 +21,7 @@ interface DeskKeys {
   stamp: () => void;
   editSound: () => void;
   mend: () => void;
+  find: () => void;
   faster: () => void;
   undo: () => void;
   redo: () => void;
@@ -43,6 +44,7 @@ export const DESK_KEYS: readonly (readonly [key: string, meaning: string])[] = [
   ['S', 'play faster or slower'],
   ['E', 'trim and cut the sound of the remark in focus'],
   ['W', 'mend the transcript of the remark in focus; Enter goes to the next doubtful word'],
+  ['F', 'find remarks by their words'],
   ['B, V', 'next or previous remark'],
   ['1 to 9', 'set the kind of the remark in focus, or of the next one'],
   ['Delete', 'put the remark in focus aside'],
@@ -118,6 +120,7 @@ export function useDeskKeys(keys: DeskKeys): void {
     s: keys.faster,
     e: keys.editSound,
     w: keys.mend,
+    f: keys.find,
     m: keys.box,
     t: keys.write,
     g: keys.suggest,

@@ -1,8 +1,9 @@
 import type { Anchor } from '#core/anchor';
-import { EMPTY_CONTENT, type Remark } from '#contract/remarks';
+import { EMPTY_CONTENT, type NewRemark, type Remark } from '#contract/remarks';
 import type { Sound } from '#contract/sound';
 import { createGlobalState, useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
+import { useDictation } from '../recorder/use-dictation.ts';
 import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
 import { useRecorder, type Preview, type Take } from '../recorder/use-recorder.ts';
 import { useOutbox } from '../shared/outbox.ts';
@@ -40,7 +41,8 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
   const player = usePlayer();
   const actions = useFeedbackActions();
   const nextKind = ref('strength');
-  const takes = useInterruptedTakes(submission, 'remark', keep);
+  const dictation = useDictation();
+  const takes = useInterruptedTakes(submission, 'remark', (take) => keep(take));
   const countdownSeconds = useCountdownSeconds();
   /** Seconds that are left before the recording begins. */
   const counting = ref(0);
@@ -56,9 +58,11 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
     player.stop();
     const work = submission();
     if (!(await countDown())) return;
+    const ear = dictation.listen();
     const take = await recorder.record({ type: 'remark', submission: work, ...about });
-    if (take?.thrown) offerBack(take);
-    else if (take) await keep(take);
+    const draft = ear?.draft() ?? null;
+    if (take?.thrown) offerBack(take, await draft);
+    else if (take) await keep(take, await draft);
     if (recorder.preview.value) outbox.settle(recorder.preview.value.id);
     recorder.preview.value = undefined;
   }
@@ -83,19 +87,19 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
     recorder.stop();
   }
 
-  function offerBack(take: Take): void {
+  function offerBack(take: Take, draft: NewRemark['draft']): void {
     const timer = setTimeout(() => void recorder.kept(take), BRING_BACK_SECONDS * 1000);
     onThrown(async () => {
       clearTimeout(timer);
-      await keep(take);
+      await keep(take, draft);
     });
   }
 
-  async function keep({ id, purpose, sound, edit, original }: Take): Promise<void> {
+  async function keep({ id, purpose, sound, edit, original }: Take, draft: NewRemark['draft'] = null): Promise<void> {
     if (purpose.type !== 'remark') return;
     const { anchor, kind, instead } = purpose;
     outbox.announce(id);
-    await actions.make(purpose.submission, { id, anchor, kind, sound, edit, instead });
+    await actions.make(purpose.submission, { id, anchor, kind, sound, draft, edit, instead });
     if (purpose.submission === submission() && fresh.value?.id !== id) onSaid(id);
     if (original) await actions.keepOriginal(purpose.submission, id, await original);
     outbox.settle(id);
@@ -122,7 +126,7 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
     recorder.cool();
   });
 
-  return { nextKind, fresh, speak, speakAgain, hush, counting, ...takes };
+  return { nextKind, fresh, prepare: dictation.prepare, speak, speakAgain, hush, counting, ...takes };
 }
 
 type RemarkPurpose = Extract<Preview['purpose'], { type: 'remark' }>;

@@ -57,6 +57,8 @@ export interface Recorder {
   progress: Ref<number>;
   /** The microphone that was chosen, by the browser's identifier; empty where it is the system's choice. */
   device: Ref<string>;
+  /** What the microphone gives; undefined where it is off, or the practice microphone. */
+  track(): MediaStreamTrack | undefined;
   /** Seconds of the running take, without its pauses. */
   seconds(): number;
   /** Opens the microphone, unless it is open; answers whether it is. */
@@ -355,6 +357,7 @@ export const useRecorder = createGlobalState((): Recorder => {
     picture,
     progress,
     device,
+    track: () => (practising.value ? undefined : stream?.getAudioTracks()[0]),
     seconds,
     warm,
     cool,

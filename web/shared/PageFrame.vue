@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiMagnify } from '@mdi/js';
 import { useRouter } from 'vue-router';
 import OutboxState from './OutboxState.vue';
 import { useSession } from './session.ts';
@@ -18,6 +19,8 @@ async function leave(): Promise<void> {
   <header class="top">
     <router-link class="name" :to="{ name: 'home' }">Vivid Margin</router-link>
     <OutboxState />
+    <v-btn v-if="session.person" size="small" :prepend-icon="mdiMagnify" :to="{ name: 'search' }">Find remarks</v-btn>
+    <v-btn v-if="session.person?.role === 'teacher'" size="small" :to="{ name: 'speech' }">Speech settings</v-btn>
     <span class="person">{{ session.person?.name }}</span>
     <v-btn v-if="session.person" size="small" @click="leave">Sign out</v-btn>
   </header>
@@ -40,6 +43,9 @@ async function leave(): Promise<void> {
   margin-right: auto;
   font-weight: 650;
   text-decoration: none;
+}
+.top :deep(.v-btn) {
+  font-size: 15px;
 }
 .person {
   color: var(--quiet);

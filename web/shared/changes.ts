@@ -1,6 +1,6 @@
 import type { Anchor } from '#core/anchor';
 import { carried, retimed, textOfWords, type Transcript } from '#core/transcript';
-import type { AttachedFile, Remark, RemarkChange, RemarkContent, Reply } from '#contract/remarks';
+import type { AttachedFile, NewRemark, Remark, RemarkChange, RemarkContent, Reply } from '#contract/remarks';
 import { EMPTY_CONTENT } from '#contract/remarks';
 import type { NewSound, SoundEdit } from '#contract/sound';
 import type { Feedback } from '#contract/submissions';
@@ -30,6 +30,8 @@ export interface NewRemarkChange {
   kind: string;
   content?: RemarkContent;
   sound: KeptSound | null;
+  /** What the browser heard. */
+  draft?: NewRemark['draft'];
   edit?: SoundEdit | null;
   file?: KeptFile | null;
   madeAt: string;
@@ -201,7 +203,7 @@ const newRemark = (change: NewRemarkChange): Remark => ({
   sound: change.sound && soundOf(change.sound),
   edit: change.edit ?? null,
   file: change.file ? { sha256: change.file.sha256, name: change.file.name, byteLength: change.file.byteLength } : null,
-  transcript: null,
+  transcript: change.draft ? { ...change.draft, words: [], source: 'machine', approximate: true, read: false } : null,
   translations: [],
   speech: null,
   madeAt: change.madeAt,

@@ -83,10 +83,14 @@ function sendRemarkChange(
 }
 
 function sendNewRemark(submission: string, change: NewRemarkChange): Promise<Remark> {
-  const { remark, anchor, kind, sound, content = EMPTY_CONTENT, edit = null, file } = change;
+  const { remark, anchor, kind, sound, content = EMPTY_CONTENT, draft = null, edit = null, file } = change;
   return call(makeRemark, {
     params: { submission, remark },
-    body: { anchor, kind, content, edit, sound: sound && newSound(sound), file: file ? { name: file.name } : null },
+    body: {
+      ...{ anchor, kind, content, draft, edit },
+      sound: sound && newSound(sound),
+      file: file ? { name: file.name } : null,
+    },
     files: [...(sound ? [sound.blob] : []), ...(file ? [file.blob] : [])],
   });
 }

@@ -5,6 +5,7 @@ import {
   importCaptions,
   listenAgain,
   setTranslation,
+  type NewRemark,
   type Remark,
   type RemarkChange,
   type RemarkContent,
@@ -17,6 +18,7 @@ import { useOutbox } from './outbox.ts';
 import { useSession } from './session.ts';
 import { useSitting } from './sitting.ts';
 import { keptAgain, rememberSound } from './sound-url.ts';
+import { useSpeechSettings } from './speech-settings.ts';
 
 export interface NewRemarkParts {
   id: string;
@@ -24,6 +26,8 @@ export interface NewRemarkParts {
   kind: string;
   content?: Partial<RemarkContent>;
   sound?: KeptSound | null;
+  /** What the browser heard. */
+  draft?: NewRemark['draft'];
   edit?: SoundEdit | null;
   file?: KeptFile | null;
   /** The remark whose place it takes; that one is put aside. */
@@ -38,6 +42,9 @@ export const useFeedbackActions = createSharedComposable(() => {
   const session = useSession();
   const outbox = useOutbox();
   const sitting = useSitting();
+  const speech = useSpeechSettings();
+  const languageOf = (transcript: Remark['transcript']): string =>
+    transcript?.language ?? speech.languageIn(store.work!.course);
   const author = (): { id: string; name: string } => ({ id: session.person!.id, name: session.person!.name });
 
   /** Does something that can be undone. */
@@ -51,7 +58,7 @@ export const useFeedbackActions = createSharedComposable(() => {
   return {
     /** Names its work, since the desk may show the next one by the time the take is ready. */
     async make(submission: string, parts: NewRemarkParts): Promise<void> {
-      const { id, anchor, kind, content, sound = null, edit = null, file = null, instead } = parts;
+      const { id, anchor, kind, content, sound = null, draft = null, edit = null, file = null, instead } = parts;
       if (sound) rememberSound(sound);
       await outbox.add(submission, {
         type: 'remark',
@@ -61,6 +68,7 @@ export const useFeedbackActions = createSharedComposable(() => {
         kind,
         content: { ...EMPTY_CONTENT, ...content },
         sound,
+        draft,
         edit,
         file,
         madeAt: now(),
@@ -99,7 +107,10 @@ export const useFeedbackActions = createSharedComposable(() => {
       );
     },
     mend: ({ id, transcript }: Remark, { text, read = true }: { text: string; read?: boolean }): Promise<void> =>
-      act('transcript', { type: 'transcript', remark: id, language: transcript?.language ?? 'en', text, read }),
+      act('transcript', { type: 'transcript', remark: id, language: languageOf(transcript), text, read }),
+    /** An earlier state of the transcript takes the place of what is there. */
+    putBack: ({ id }: Remark, { language, text }: { language: string; text: string }): Promise<void> =>
+      act('transcript', { type: 'transcript', remark: id, language, text, read: true }),
     speakIn: ({ id, transcript }: Remark, language: string): Promise<void> =>
       act('language', {
         type: 'transcript',

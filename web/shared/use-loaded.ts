@@ -8,16 +8,21 @@ export interface Loaded<T> {
 }
 
 /** Something from the server, asked for at once and again whenever the source changes. */
-export function useLoaded<T>(ask: () => Promise<T>, source: WatchSource = () => undefined): Loaded<T> {
+export function useLoaded<T>(ask: () => Promise<T>, source: WatchSource | WatchSource[] = () => undefined): Loaded<T> {
   const value = shallowRef<T>();
   const error = ref<string | null>(null);
 
+  let asked = 0;
+
+  /** Whoever has asked for something else since does not want this answer any more. */
   async function load(): Promise<void> {
+    const mine = ++asked;
     error.value = null;
     try {
-      value.value = await ask();
+      const answer = await ask();
+      if (mine === asked) value.value = answer;
     } catch (failure) {
-      error.value = sentenceOf(failure);
+      if (mine === asked) error.value = sentenceOf(failure);
     }
   }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isDoubtful, wordAt, type Transcript } from '#core/transcript';
+import { foundWords, isDoubtful, wordAt, type Transcript } from '#core/transcript';
 import { computed } from 'vue';
 import { usePlayer } from '../player.ts';
 
@@ -10,11 +10,24 @@ const props = defineProps<{
   transcript: Transcript;
   /** Whether words can be pressed; with hundreds of ribbons only those of one or two can. */
   live?: boolean;
+  /** What somebody looks for; the words that have it are marked. */
+  find?: string;
 }>();
 
 const player = usePlayer();
 const heard = computed(() => player.current.value === props.id && (player.playing.value || player.position.value > 0));
-const apart = computed(() => (props.live || heard.value) && props.transcript.words.length > 0);
+const found = computed(
+  () =>
+    new Set(
+      props.find
+        ? foundWords(
+            props.transcript.words.map(({ word }) => word),
+            props.find,
+          )
+        : [],
+    ),
+);
+const apart = computed(() => (props.live || heard.value || found.value.size > 0) && props.transcript.words.length > 0);
 const now = computed(() => (heard.value ? wordAt(props.transcript.words, player.position.value) : -1));
 const draft = computed(() => !props.transcript.read);
 </script>
@@ -25,7 +38,7 @@ const draft = computed(() => !props.transcript.read);
       <template v-for="(word, index) in transcript.words" :key="index"
         ><span
           class="word"
-          :class="{ now: index === now, doubtful: draft && isDoubtful(word) }"
+          :class="{ now: index === now, found: found.has(index), doubtful: draft && isDoubtful(word) }"
           @click.stop="player.playFrom(id, url, word.start)"
           >{{ word.word }}</span
         >{{ ' ' }}</template
@@ -53,6 +66,10 @@ const draft = computed(() => !props.transcript.read);
 }
 .now {
   background: color-mix(in srgb, var(--kind) 26%, transparent);
+}
+.found {
+  font-weight: 650;
+  box-shadow: inset 0 -2px currentcolor;
 }
 .doubtful {
   text-decoration: underline wavy var(--quiet);

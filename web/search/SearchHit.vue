@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { foundAt, foundWords, tokens } from '#core/transcript';
+import type { Remark } from '#contract/remarks';
+import { mdiPause, mdiPlay } from '@mdi/js';
+import { computed } from 'vue';
+import { usePlayer } from '../shared/player.ts';
+import { remarkSoundUrl } from '../shared/sound-url.ts';
+import { dayAndTime } from '../shared/time.ts';
+import TranscriptText from '../shared/transcript/TranscriptText.vue';
+import FoundText from './FoundText.vue';
+
+/** One remark that has the words, with a way to hear it from there and to open it at its place. */
+const props = defineProps<{
+  remark: Remark;
+  submission: string;
+  student: string;
+  assignment: string;
+  find: string;
+  /** Where it opens. */
+  route: 'desk' | 'returned';
+}>();
+
+const player = usePlayer();
+const url = computed(() => remarkSoundUrl(props.remark));
+const playing = computed(() => player.current.value === props.remark.id && player.playing.value);
+const from = computed(() => foundAt(props.remark.transcript?.words ?? [], props.find) ?? 0);
+const quote = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.anchor.quote.exact : undefined));
+const has = (text: string): boolean =>
+  foundWords(
+    tokens(text).map((token) => token.text),
+    props.find,
+  ).length > 0;
+const written = computed(() =>
+  [props.remark.name, props.remark.text, props.remark.tags.join(', ')].filter((text) => text !== ''),
+);
+const translations = computed(() => props.remark.translations.filter(({ text }) => has(text)));
+
+const play = (): Promise<void> =>
+  playing.value ? player.toggle(props.remark.id, url.value) : player.playFrom(props.remark.id, url.value, from.value);
+</script>
+
+<template>
+  <article class="hit">
+    <v-btn
+      v-if="remark.sound"
+      :icon="playing ? mdiPause : mdiPlay"
+      size="32"
+      :aria-label="playing ? 'Pause' : `Play from the words: ${student}`"
+      @click="play"
+    />
+    <div class="about">
+      <p class="head">
+        <router-link :to="{ name: route, params: { submission }, hash: `#${remark.id}` }">{{ student }}</router-link>
+        <span class="quiet">{{ assignment }}</span>
+        <span class="quiet figures">{{ dayAndTime(remark.madeAt) }}</span>
+      </p>
+      <p v-if="quote" class="quote">{{ quote }}</p>
+      <p v-for="text in written" :key="text"><FoundText :text="text" :find="find" /></p>
+      <TranscriptText
+        v-if="remark.transcript && remark.transcript.words.length > 0"
+        :id="remark.id"
+        :url="url"
+        :transcript="remark.transcript"
+        :find="find"
+      />
+      <p v-else-if="remark.transcript">
+        <FoundText :text="remark.transcript.text" :lang="remark.transcript.language" :find="find" />
+      </p>
+      <p v-for="{ language, text } in translations" :key="language">
+        <FoundText :text="text" :lang="language" :find="find" />
+      </p>
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.hit {
+  --kind: var(--ink);
+  display: flex;
+  gap: 8px;
+  padding: 10px 0;
+  border-bottom: 1px solid var(--hairline);
+}
+.about {
+  flex: 1;
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 12px;
+}
+.head a {
+  font-weight: 600;
+}
+.quote {
+  overflow: hidden;
+  color: var(--quiet);
+  font-family: var(--serif);
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.quiet {
+  color: var(--quiet);
+  font-size: 13px;
+}
+</style>

@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { searchRemarks } from '#contract/search';
+import { refDebounced } from '@vueuse/core';
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
+import { call } from '../shared/api.ts';
+import { usePlayer } from '../shared/player.ts';
+import { useSession } from '../shared/session.ts';
+import StateNote from '../shared/StateNote.vue';
+import { useLoaded } from '../shared/use-loaded.ts';
+import SearchHit from './SearchHit.vue';
+
+/** One field that looks through all that was said and written in remarks. */
+const words = defineModel<string>({ required: true });
+
+/** Milliseconds without a key, after which the words are looked for. */
+const PATIENCE = 200;
+
+const session = useSession();
+const player = usePlayer();
+const teaches = computed(() => session.person?.role === 'teacher');
+const own = ref(false);
+const wanted = refDebounced(
+  computed(() => words.value.trim()),
+  PATIENCE,
+);
+const field = useTemplateRef('field');
+
+const { value, error, load } = useLoaded(async () => {
+  const asked = wanted.value;
+  return asked === ''
+    ? undefined
+    : { asked, ...(await call(searchRemarks, { body: { words: asked, own: own.value } })) };
+}, [wanted, own]);
+const found = computed(() => (value.value && value.value.hits.length > 0 ? value.value : undefined));
+const count = computed(() => {
+  const { hits, more } = found.value ?? { hits: [], more: false };
+  if (more) return `The first ${hits.length}; another word makes them fewer.`;
+  return hits.length === 1 ? '1 remark' : `${hits.length} remarks`;
+});
+
+onMounted(() => field.value?.focus());
+onBeforeUnmount(() => player.stop());
+</script>
+
+<template>
+  <search>
+    <div class="row">
+      <input
+        ref="field"
+        v-model="words"
+        class="field"
+        type="search"
+        aria-label="Find remarks by their words"
+        maxlength="200"
+        autocomplete="off"
+      />
+      <label v-if="teaches" class="own"><input v-model="own" type="checkbox" /> only mine</label>
+    </div>
+    <StateNote v-if="error" :error="error" @retry="load" />
+    <p v-else-if="!value" class="quiet">
+      Type words that were said, written or translated in a remark. A hit plays from its words.
+    </p>
+    <p v-else-if="!found" class="quiet" role="status">No remark has all of these words. Try fewer of them.</p>
+    <template v-else>
+      <p class="quiet" role="status">{{ count }}</p>
+      <SearchHit
+        v-for="hit in found.hits"
+        :key="hit.remark.id"
+        v-bind="hit"
+        :find="found.asked"
+        :route="teaches ? 'desk' : 'returned'"
+      />
+    </template>
+  </search>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 16px;
+}
+.field {
+  flex: 1 1 12rem;
+  min-width: 0;
+  padding: 8px 10px;
+  border: 1px solid var(--quiet);
+  border-radius: 4px;
+  background: var(--paper);
+}
+.own {
+  display: flex;
+  gap: 6px;
+}
+.quiet {
+  margin: 10px 0 4px;
+  color: var(--quiet);
+  font-size: 13px;
+}
+</style>

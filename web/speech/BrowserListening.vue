@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue';
+import { installLanguage, listeningPlace, type ListeningPlace } from '../recorder/recognition.ts';
+import { useDeviceDictation } from '../recorder/use-dictation.ts';
+import { languageName } from '../shared/transcript/language.ts';
+
+/** What this browser itself could write down while somebody speaks, and whether it may. */
+const props = defineProps<{ language: string; agreed: boolean }>();
+defineEmits<{ agree: [agreed: boolean] }>();
+
+const onDevice = useDeviceDictation();
+const place = ref<ListeningPlace>();
+const fetching = ref(false);
+const failed = ref(false);
+
+watch(
+  () => props.language,
+  async (language) => (place.value = await listeningPlace(language)),
+  { immediate: true },
+);
+
+async function fetchIt(): Promise<void> {
+  fetching.value = true;
+  failed.value = !(await installLanguage(props.language).catch(() => false));
+  place.value = await listeningPlace(props.language);
+  fetching.value = false;
+}
+</script>
+
+<template>
+  <p v-if="place === undefined" class="quiet">Looking at what this browser can do …</p>
+  <label v-else-if="place === 'device'" class="check">
+    <input v-model="onDevice" type="checkbox" />
+    Write down what I say while I speak. The sound stays on this computer.
+  </label>
+  <template v-else-if="place === 'download'">
+    <p class="can">It can do it on this computer once it has fetched what it needs for {{ languageName(language) }}.</p>
+    <v-btn size="small" variant="outlined" :loading="fetching" @click="fetchIt">Fetch it</v-btn>
+    <p v-if="failed" class="problem" role="alert">It could not be fetched. Check the network and try again.</p>
+  </template>
+  <label v-else-if="place === 'cloud'" class="check">
+    <input type="checkbox" :checked="agreed" @change="$emit('agree', ($event.target as HTMLInputElement).checked)" />
+    I agree that, while I record, this browser sends my voice to a service of its maker, outside of the school, to be
+    written down.
+  </label>
+  <p v-else class="quiet">This browser cannot listen to {{ languageName(language) }}.</p>
+</template>
+
+<style scoped>
+.check {
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+  max-width: 34rem;
+}
+.can {
+  margin-bottom: 6px;
+}
+.quiet {
+  color: var(--quiet);
+}
+.problem {
+  color: rgb(var(--v-theme-error));
+}
+</style>

@@ -1,0 +1,202 @@
+<script setup lang="ts">
+import type { SpeechPlace, SpeechSettings } from '#contract/speech';
+import { computed, ref } from 'vue';
+import { sentenceOf } from '../shared/api.ts';
+import PageFrame from '../shared/PageFrame.vue';
+import { useSpeechSettings } from '../shared/speech-settings.ts';
+import StateNote from '../shared/StateNote.vue';
+import { languageName } from '../shared/transcript/language.ts';
+import { useLoaded } from '../shared/use-loaded.ts';
+import BrowserListening from './BrowserListening.vue';
+import LanguagePick from './LanguagePick.vue';
+
+/** What is spoken, who writes it down and translates it, and where voice and words go. */
+const store = useSpeechSettings();
+const { error, load } = useLoaded(() => store.load());
+const settings = computed(() => store.settings);
+const refused = ref<string>();
+/** Drawn anew after a refusal, so that a box does not stay ticked that the server did not take. */
+const attempts = ref(0);
+const own = computed(() => settings.value?.language ?? settings.value?.courses[0]?.language ?? 'en');
+
+async function attempt(deed: Promise<void>): Promise<void> {
+  refused.value = undefined;
+  try {
+    await deed;
+  } catch (failure) {
+    refused.value = sentenceOf(failure);
+    attempts.value++;
+  }
+}
+
+const list = new Intl.ListFormat('en');
+const languages = ({ languages: tags }: SpeechSettings['engines'][number]): string =>
+  tags ? list.format(tags.map(languageName)) : 'decided by the server';
+const agreed = (place: SpeechPlace): boolean => store.hasAgreed(place);
+const agree = (place: SpeechPlace, event: Event): Promise<void> =>
+  attempt(store.agree(place, (event.target as HTMLInputElement).checked));
+</script>
+
+<template>
+  <PageFrame title="Speech settings">
+    <StateNote v-if="!settings" :busy="!error" :error="error" @retry="load" />
+    <div v-else :key="attempts">
+      <p v-if="refused" class="problem" role="alert">{{ refused }}</p>
+      <section aria-labelledby="spoken">
+        <h2 id="spoken">What you speak</h2>
+        <LanguagePick
+          label="You, wherever you teach"
+          none="as the course says"
+          :model-value="settings.language"
+          @update:model-value="attempt(store.speakAlways($event))"
+        />
+        <LanguagePick
+          v-for="course in settings.courses"
+          :key="course.id"
+          :label="`All teachers of ${course.title}`"
+          :model-value="course.language"
+          @update:model-value="attempt(store.speakInCourse(course.id, $event ?? 'en'))"
+        />
+        <p class="quiet">
+          Words of {{ list.format(settings.aligned.map(languageName)) }} recordings are timed by their sound; in other
+          languages the times are shared out between the pauses, and marked as approximate.
+        </p>
+      </section>
+      <section aria-labelledby="written">
+        <h2 id="written">Who writes it down</h2>
+        <p class="quiet">
+          The first of these that can and may makes a draft. You can always write the words yourself while you listen.
+        </p>
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Engine</th>
+              <th scope="col">Languages</th>
+              <th scope="col">Times of words</th>
+              <th scope="col">Your voice goes to</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr>
+              <th scope="row">This browser, while you speak</th>
+              <td colspan="3">
+                <BrowserListening
+                  :language="own"
+                  :agreed="agreed('browser cloud')"
+                  @agree="attempt(store.agree('browser cloud', $event))"
+                />
+              </td>
+            </tr>
+            <tr v-for="engine in settings.engines" :key="engine.name">
+              <th scope="row">{{ engine.name }}</th>
+              <td>{{ languages(engine) }}</td>
+              <td>{{ engine.wordTimes ? 'from the engine' : 'aligned here' }}</td>
+              <td>
+                <template v-if="engine.soundGoesTo === 'this server'">this server, nowhere else</template>
+                <label v-else class="check">
+                  <input type="checkbox" :checked="agreed('speech server')" @change="agree('speech server', $event)" />
+                  another server. I agree that my recordings are sent there to be written down.
+                </label>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+      <section aria-labelledby="translated">
+        <h2 id="translated">Who translates the words</h2>
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Translator</th>
+              <th scope="col">Your words go to</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="translator in settings.translators" :key="translator.name">
+              <th scope="row">{{ translator.name }}</th>
+              <td>
+                <template v-if="translator.textGoesTo === 'this server'">this server, nowhere else</template>
+                <label v-else class="check">
+                  <input
+                    type="checkbox"
+                    :checked="agreed('translation server')"
+                    @change="agree('translation server', $event)"
+                  />
+                  another server. I agree that transcripts are sent there when I press Translate.
+                </label>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+      <section v-if="settings.missing.length > 0" aria-labelledby="missing">
+        <h2 id="missing">What this server could have</h2>
+        <p class="quiet">Whoever runs the server types this there, or sets it where the server is started.</p>
+        <dl>
+          <template v-for="{ name, how } in settings.missing" :key="name">
+            <dt>{{ name }}</dt>
+            <dd>
+              <code>{{ how }}</code>
+            </dd>
+          </template>
+        </dl>
+      </section>
+    </div>
+  </PageFrame>
+</template>
+
+<style scoped>
+section {
+  margin-bottom: 36px;
+}
+h2 {
+  margin-bottom: 8px;
+  font-size: 17px;
+  font-weight: 650;
+}
+.quiet {
+  max-width: 68ch;
+  margin: 4px 0;
+  color: var(--quiet);
+}
+table {
+  width: 100%;
+  margin-top: 8px;
+  border-collapse: collapse;
+}
+th,
+td {
+  padding: 8px 12px 8px 0;
+  text-align: left;
+  vertical-align: top;
+  border-bottom: 1px solid var(--hairline);
+}
+thead th {
+  color: var(--quiet);
+  font-weight: 400;
+  font-size: 13px;
+}
+tbody th {
+  width: 15rem;
+  font-weight: 600;
+}
+.check {
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+  max-width: 26rem;
+}
+dl {
+  display: grid;
+  grid-template-columns: minmax(0, 20rem) minmax(0, 1fr);
+  gap: 6px 16px;
+  margin-top: 8px;
+}
+code {
+  font-size: 13px;
+  overflow-wrap: anywhere;
+}
+.problem {
+  color: rgb(var(--v-theme-error));
+}
+</style>
