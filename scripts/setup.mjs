@@ -58,7 +58,7 @@ export function ensureBrowser() {
 
 /** What the tests listen and translate with, and a voice for it; `npm test` installs them where Debian's packages can be had. */
 export function ensureSpeech() {
-  const programs = ['/usr/bin/pocketsphinx_continuous', '/usr/share/pocketsphinx/model/en-us', '/usr/bin/flite'];
+  const programs = ['/usr/bin/pocketsphinx_batch', '/usr/share/pocketsphinx/model/en-us', '/usr/bin/flite'];
   programs.push('/usr/share/apertium/modes/eng-spa.mode');
   if (programs.every((file) => existsSync(file))) return;
   say('Installing PocketSphinx and Apertium for the tests of dictation and translation …');

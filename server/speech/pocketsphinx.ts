@@ -1,7 +1,7 @@
 import { spoken, textOfWords, type Word } from '#core/transcript';
 import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { setPriority, tmpdir } from 'node:os';
 import path from 'node:path';
 import { installed } from './installed.ts';
@@ -28,7 +28,7 @@ interface Options {
  * English dictation on this machine, without network: CMU PocketSphinx with Debian's model, as a process of its own, so that
  * whatever happens to it never touches the server. Undefined where it is not installed.
  */
-export function pocketsphinx({ program = installed('pocketsphinx_continuous'), patience = usual }: Options = {}):
+export function pocketsphinx({ program = installed('pocketsphinx_batch'), patience = usual }: Options = {}):
   Transcriber | undefined {
   if (!program || !existsSync(MODEL)) return undefined;
   return {
@@ -45,43 +45,48 @@ const usual = (duration: number): number => Math.max(LEAST_PATIENCE, duration * 
 async function listen(program: string, { wav, signal }: Clip, patience: number): Promise<Heard | undefined> {
   const folder = await mkdtemp(path.join(tmpdir(), 'vivid-speech-'));
   try {
-    const file = path.join(folder, 'clip.wav');
-    await writeFile(file, wav, { mode: 0o600 });
-    const words = readWords(await run(program, argumentsFor(file), patience, signal));
+    await writeFile(path.join(folder, `${CLIP}.wav`), wav, { mode: 0o600 });
+    await writeFile(path.join(folder, 'list'), CLIP);
+    await run(program, argumentsFor(folder), patience, signal);
+    const words = readWords(await readFile(path.join(folder, 'words'), 'utf8').catch(() => ''));
     return words.length === 0 ? undefined : { language: 'en', text: textOfWords(words), words };
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
 }
 
-/** With its own removal of silence the times would be wrong; with `cmn` over the whole clip the first words are heard better. */
-const argumentsFor = (file: string): string[] => [
-  ...['-infile', file, '-time', 'yes', '-logfn', '/dev/null'],
+const CLIP = 'clip';
+
+/**
+ * The program that reads a whole recording before it begins knows its mean spectrum (`cmn batch`) from the first word on, which
+ * halves the errors of the one that listens as it reads. With its own removal of silence the times would be wrong.
+ */
+const argumentsFor = (folder: string): string[] => [
+  ...['-ctl', path.join(folder, 'list'), '-cepdir', folder, '-cepext', '.wav', '-adcin', 'yes', '-adchdr', '44'],
+  ...['-ctm', path.join(folder, 'words'), '-logfn', '/dev/null'],
   ...['-hmm', path.join(MODEL, 'en-us'), '-lm', path.join(MODEL, 'en-us.lm.bin')],
   ...['-dict', path.join(MODEL, 'cmudict-en-us.dict'), '-remove_silence', 'no', '-cmn', 'batch'],
 ];
 
-function run(program: string, args: string[], patience: number, signal?: AbortSignal): Promise<string> {
+function run(program: string, args: string[], patience: number, signal?: AbortSignal): Promise<void> {
   return new Promise((done, failed) => {
     const child = spawn(program, args, {
-      stdio: ['ignore', 'pipe', 'ignore'],
+      stdio: 'ignore',
       killSignal: 'SIGKILL',
       ...(signal && { signal }),
     });
-    let output = '';
     let late = false;
     const timer = setTimeout(() => {
       late = true;
       child.kill('SIGKILL');
     }, patience * 1000);
     child.on('spawn', () => child.pid && niceness(child.pid));
-    child.stdout.setEncoding('utf8').on('data', (chunk: string) => (output += chunk));
     child.on('error', () => failed(speechErrors.engineDied('PocketSphinx')));
     child.on('close', (code) => {
       clearTimeout(timer);
       if (late) failed(speechErrors.tooSlow('PocketSphinx'));
       else if (code !== 0) failed(speechErrors.engineDied('PocketSphinx'));
-      else done(output);
+      else done();
     });
   });
 }
@@ -94,15 +99,16 @@ function niceness(pid: number): void {
   }
 }
 
-/** `word start end probability` a line; silences and noises are in brackets, other pronunciations are numbered. */
-function readWords(output: string): Word[] {
-  return output.split('\n').flatMap((line): Word[] => {
-    const match = /^(\S+?)(?:\(\d+\))? (\d+\.\d+) (\d+\.\d+) (\d+\.\d+)$/u.exec(line.trim());
-    if (!match || /^[<[+]/u.test(match[1]!)) return [];
-    const [, word, start, end, confidence] = match;
+/** NIST's CTM: `clip 1 start duration word probability` a line. Silences and noises are in brackets, other pronunciations numbered. */
+function readWords(ctm: string): Word[] {
+  return ctm.split('\n').flatMap((line): Word[] => {
+    const match = /^\S+ 1 (\d+\.\d+) (\d+\.\d+) (\S+?)(?:\(\d+\))? (\d+\.\d+)$/u.exec(line.trim());
+    if (!match || /^[<[+]/u.test(match[3]!)) return [];
+    const [, start, duration, word, confidence] = match;
+    const end = Number(start) + Number(duration) + FRAME;
     return spoken(word!) === ''
       ? []
-      : [{ word: word!, start: Number(start), end: Number(end) + FRAME, confidence: Math.min(1, Number(confidence)) }];
+      : [{ word: word!, start: Number(start), end, confidence: Math.min(1, Number(confidence)) }];
   });
 }
 

@@ -14,7 +14,7 @@ const WORDS = 'when amaru writes that a reason is obvious'.split(' ');
 const heard: Heard = {
   language: 'en',
   text: WORDS.join(' '),
-  words: WORDS.map((word, index) => ({ word, start: index * 0.3, end: index * 0.3 + 0.25, confidence: 0.9 })),
+  words: WORDS.map((word, index) => ({ word, start: index * 0.9, end: index * 0.9 + 0.6, confidence: 0.9 })),
 };
 
 describe.each(bodies)('listening to remarks on $name', ({ open }) => {
@@ -77,7 +77,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
       read: false,
       approximate: false,
     });
-    expect(transcript!.words[1]).toEqual({ word: 'Amaru', start: 0.3, end: 0.55, confidence: 0.9 });
+    expect(transcript!.words[1]).toEqual({ word: 'Amaru', start: 0.9, end: 1.5, confidence: 0.9 });
     const [{ wav, language }] = transcribe.mock.calls[0]!;
     expect(Buffer.from(wav.subarray(0, 4)).toString()).toBe('RIFF');
     expect(language).toBe('en');
