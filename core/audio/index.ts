@@ -12,5 +12,6 @@ export * from './speech-spans.ts';
 export * from './resampled.ts';
 export * from './silence.ts';
 export * from './splice.ts';
+export * from './stretches.ts';
 export { truePeak } from './true-peak.ts';
 export * from './wav.ts';

@@ -7,10 +7,16 @@ const WINDOW = 0.012;
  * The moment of least energy between two others, in seconds: there a cut is heard least.
  * @param samples one channel
  * @param rate samples per second
+ * @param seconds over which energy is summed up
  */
-export function quietestMoment(samples: Float32Array, rate: number, { start, end }: Span): number {
+export function quietestMoment(
+  samples: Float32Array,
+  rate: number,
+  { start, end }: Span,
+  seconds: number = WINDOW,
+): number {
   const [from, to] = [Math.max(0, Math.round(start * rate)), Math.min(samples.length, Math.round(end * rate))];
-  const window = Math.round(WINDOW * rate);
+  const window = Math.round(seconds * rate);
   if (to - from <= window) return (start + end) / 2;
   const power = (i: number): number => samples[i]! ** 2;
   let sum = 0;

@@ -3,6 +3,7 @@ import { benchDocuments } from './documents.ts';
 import { benchMargin } from './margin.ts';
 import { benchReattach } from './reattach.ts';
 import { benchDesk } from './desk.ts';
+import { benchQueue } from './queue.ts';
 import { benchSpeech } from './speech.ts';
 import { benchVoice } from './voice.ts';
 
@@ -11,6 +12,7 @@ const SUBJECTS: Record<string, () => object | Promise<object>> = {
   desk: benchDesk,
   documents: benchDocuments,
   margin: benchMargin,
+  queue: benchQueue,
   reattach: () => benchReattach(),
   speech: benchSpeech,
   voice: benchVoice,

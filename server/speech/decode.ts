@@ -3,10 +3,10 @@ import { spawn } from 'node:child_process';
 import { BufferSource, EncodedPacketSink, Input, MP4, OGG, WEBM, type InputAudioTrack } from 'mediabunny';
 import { OpusDecoder } from 'opus-decoder';
 import { installed } from './installed.ts';
+import { SPEECH_RATE } from './speech-rate.ts';
 import { speechErrors } from './speech-error.ts';
 
-/** Samples per second that speech engines listen at. */
-export const SPEECH_RATE = 16_000;
+export { SPEECH_RATE };
 
 const isWav = (bytes: Uint8Array): boolean => Buffer.from(bytes.subarray(0, 4)).toString('latin1') === 'RIFF';
 

@@ -32,10 +32,10 @@ export async function hear(
   engine: Transcriber | undefined,
   { bytes, mediaType, language, signal }: Recording,
 ): Promise<HeardWords> {
-  const { wav, duration, voice } = await thread.listen(bytes);
+  const { wav, duration, voice, stretches } = await thread.listen(bytes);
   if (voice < LEAST_VOICE_SECONDS || voice < duration * LEAST_VOICE_SHARE) throw speechErrors.nothingHeard();
   if (!engine) throw speechErrors.noEngine(language);
-  const heard = await engine.transcribe({ bytes, mediaType, wav, duration, language, signal });
+  const heard = await engine.transcribe({ bytes, mediaType, wav, duration, stretches, language, signal });
   if (!heard || heard.text.trim() === '') throw speechErrors.nothingHeard();
   const timed =
     heard.words.length > 0

@@ -158,6 +158,26 @@ describe('PocketSphinx, the real one', () => {
     });
   }, 60_000);
 
+  it('listens to a long recording stretch by stretch, and its times go through', async () => {
+    const pause = Buffer.alloc(2 * SPEECH_RATE);
+    const said = synthesised('The reason you give is obvious. But I would like to see how you know it.').subarray(44);
+    const samples = Buffer.concat(Array.from({ length: 12 }, () => [said, pause]).flat());
+    const bytes = Buffer.from(
+      writeWav(
+        Float32Array.from({ length: samples.length / 2 }, (_, i) => samples.readInt16LE(2 * i) / 32_768),
+        SPEECH_RATE,
+      ),
+    );
+    const { stretches, duration } = await thread.listen(bytes);
+    expect(stretches.length).toBeGreaterThan(1);
+    const { words } = await hear(thread, engine, { bytes, mediaType: 'audio/wav', language: 'en' });
+    const times = words.filter(({ word }) => /^reason/iu.test(word)).map(({ start }) => start);
+    expect(times.length).toBeGreaterThanOrEqual(10);
+    const period = duration / 12;
+    for (const time of times) expect(time % period).toBeCloseTo(times[0]! % period, 0);
+    expect(times.at(-1)!).toBeGreaterThan(10 * period);
+  }, 180_000);
+
   it.each([
     ['silence', () => silence(3)],
     ['noise', () => noise(3)],
@@ -206,7 +226,7 @@ describe('PocketSphinx, the real one', () => {
     });
 
     it('answers nonsense', async () => {
-      const lines = ['word x y z', 'clip 1 0.0 1.0 <sil> 1.0', 'clip 1 0.1 word', 'clip 1 0.1 0.2 ... 1.0'].join('\\n');
+      const lines = ['word x y z', '0 1 0.0 1.0 <sil> 1.0', '0 1 0.1 word', '0 1 0.1 0.2 ... 1.0'].join('\\n');
       const mad = pocketsphinx({
         program: script('mad', `while [ "$1" != -ctm ]; do shift; done; printf '${lines}' > "$2"`),
       })!;

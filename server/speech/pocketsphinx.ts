@@ -1,9 +1,11 @@
-import { spoken, textOfWords, type Word } from '#core/transcript';
+import type { Span } from '#core/audio';
+import { shiftWords, spoken, textOfWords, type Word } from '#core/transcript';
 import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { setPriority, tmpdir } from 'node:os';
 import path from 'node:path';
+import { SPEECH_RATE } from './speech-rate.ts';
 import { installed } from './installed.ts';
 import { speechErrors } from './speech-error.ts';
 import type { Clip, Heard, Transcriber } from './transcriber.ts';
@@ -42,27 +44,37 @@ export function pocketsphinx({ program = installed('pocketsphinx_batch'), patien
 
 const usual = (duration: number): number => Math.max(LEAST_PATIENCE, duration * PATIENCE);
 
-async function listen(program: string, { wav, signal }: Clip, patience: number): Promise<Heard | undefined> {
+async function listen(program: string, clip: Clip, patience: number): Promise<Heard | undefined> {
+  const { wav, duration, stretches = [{ start: 0, end: duration }], signal } = clip;
   const folder = await mkdtemp(path.join(tmpdir(), 'vivid-speech-'));
   try {
-    await writeFile(path.join(folder, `${CLIP}.wav`), wav, { mode: 0o600 });
-    await writeFile(path.join(folder, 'list'), CLIP);
+    for (const [index, stretch] of stretches.entries())
+      await writeFile(path.join(folder, `${index}.raw`), samplesOf(wav, stretch), { mode: 0o600 });
+    await writeFile(path.join(folder, 'list'), stretches.map((_, index) => `${index}\n`).join(''));
     await run(program, argumentsFor(folder), patience, signal);
-    const words = readWords(await readFile(path.join(folder, 'words'), 'utf8').catch(() => ''));
+    const ctm = await readFile(path.join(folder, 'words'), 'utf8').catch(() => '');
+    const words = stretches.flatMap(({ start }, index) => shiftWords(readWords(ctm, index), start));
     return words.length === 0 ? undefined : { language: 'en', text: textOfWords(words), words };
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
 }
 
-const CLIP = 'clip';
+/** Bytes of the head of a WAV file, and of a sample. */
+const HEAD = 44;
+const SAMPLE = 2;
+
+const samplesOf = (wav: Uint8Array, { start, end }: Span): Uint8Array => {
+  const byte = (seconds: number): number => HEAD + Math.round(seconds * SPEECH_RATE) * SAMPLE;
+  return wav.subarray(byte(start), byte(end));
+};
 
 /**
  * The program that reads a whole recording before it begins knows its mean spectrum (`cmn batch`) from the first word on, which
  * halves the errors of the one that listens as it reads. With its own removal of silence the times would be wrong.
  */
 const argumentsFor = (folder: string): string[] => [
-  ...['-ctl', path.join(folder, 'list'), '-cepdir', folder, '-cepext', '.wav', '-adcin', 'yes', '-adchdr', '44'],
+  ...['-ctl', path.join(folder, 'list'), '-cepdir', folder, '-cepext', '.raw', '-adcin', 'yes'],
   ...['-ctm', path.join(folder, 'words'), '-logfn', '/dev/null'],
   ...['-hmm', path.join(MODEL, 'en-us'), '-lm', path.join(MODEL, 'en-us.lm.bin')],
   ...['-dict', path.join(MODEL, 'cmudict-en-us.dict'), '-remove_silence', 'no', '-cmn', 'batch'],
@@ -99,10 +111,11 @@ function niceness(pid: number): void {
   }
 }
 
-/** NIST's CTM: `clip 1 start duration word probability` a line. Silences and noises are in brackets, other pronunciations numbered. */
-function readWords(ctm: string): Word[] {
+/** NIST's CTM: `stretch 1 start duration word probability` a line. Silences and noises are in brackets, other pronunciations numbered. */
+function readWords(ctm: string, stretch: number): Word[] {
   return ctm.split('\n').flatMap((line): Word[] => {
-    const match = /^\S+ 1 (\d+\.\d+) (\d+\.\d+) (\S+?)(?:\(\d+\))? (\d+\.\d+)$/u.exec(line.trim());
+    if (!line.startsWith(`${stretch} `)) return [];
+    const match = /^\d+ 1 (\d+\.\d+) (\d+\.\d+) (\S+?)(?:\(\d+\))? (\d+\.\d+)$/u.exec(line.trim());
     if (!match || /^[<[+]/u.test(match[3]!)) return [];
     const [, start, duration, word, confidence] = match;
     const end = Number(start) + Number(duration) + FRAME;

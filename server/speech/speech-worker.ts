@@ -1,4 +1,4 @@
-import { writeWav } from '#core/audio';
+import { stretches, writeWav, type Span } from '#core/audio';
 import type { Word } from '#core/transcript';
 import { parentPort } from 'node:worker_threads';
 import { align, voiceSeconds, type Aligned } from './aligner.ts';
@@ -12,6 +12,8 @@ export interface Listened {
   duration: number;
   /** Seconds in which somebody speaks. */
   voice: number;
+  /** What can be listened to on its own, one after the other. */
+  stretches: Span[];
 }
 
 export type SpeechTask =
@@ -45,8 +47,12 @@ async function run(task: SpeechTask): Promise<Listened | Aligned> {
     wav: writeWav(samples, SPEECH_RATE),
     duration: samples.length / SPEECH_RATE,
     voice: await voiceSeconds(samples),
+    stretches: stretches(samples, SPEECH_RATE, LONGEST_STRETCH),
   };
 }
+
+/** Seconds: what engines are made for, and long enough for them to know a voice. */
+const LONGEST_STRETCH = 60;
 
 const milliseconds = (seconds: number): number => Math.round(seconds * 1000) / 1000;
 

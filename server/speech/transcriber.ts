@@ -1,3 +1,4 @@
+import type { Span } from '#core/audio';
 import type { Word } from '#core/transcript';
 
 /** A recording, ready to be listened to. */
@@ -9,6 +10,8 @@ export interface Clip {
   wav: Uint8Array;
   /** Seconds. */
   duration: number;
+  /** What can be listened to on its own, one after the other; all of it where that is left out. */
+  stretches?: readonly Span[];
   /** BCP 47 tag of what is probably spoken. */
   language: string;
   /** Nobody waits for the words any more. */
