@@ -1,9 +1,12 @@
 import { stretches, writeWav, type Span } from '#core/audio';
 import type { Word } from '#core/transcript';
+import { setPriority } from 'node:os';
 import { parentPort } from 'node:worker_threads';
 import { align, voiceSeconds, type Aligned } from './aligner.ts';
 import { decodeSpeech, SPEECH_RATE } from './decode.ts';
 import { SpeechError } from './speech-error.ts';
+
+const NICENESS = 15;
 
 export interface Listened {
   /** PCM of 16 bits, one channel, at SPEECH_RATE. */
@@ -28,6 +31,9 @@ export type SpeechAnswer =
   | { id: number; result: Listened | Aligned }
   | { id: number; refused: { message: string; lasting: boolean } }
   | { id: number; broken: string };
+
+// The desk is answered first. Elsewhere than on Linux this would be about the whole server.
+if (process.platform === 'linux') setPriority(NICENESS);
 
 parentPort!.on('message', ({ id, task }: SpeechRequest) => {
   void run(task)
