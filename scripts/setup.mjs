@@ -58,13 +58,18 @@ export function ensureBrowser() {
 
 /** What the tests listen and translate with, and a voice for it; `npm test` installs them where Debian's packages can be had. */
 export function ensureSpeech() {
-  const programs = ['/usr/bin/pocketsphinx_batch', '/usr/share/pocketsphinx/model/en-us', '/usr/bin/flite'];
-  programs.push('/usr/share/apertium/modes/eng-spa.mode');
-  if (programs.every((file) => existsSync(file))) return;
+  const wanted = [
+    '/usr/bin/pocketsphinx_batch',
+    '/usr/share/pocketsphinx/model/en-us',
+    '/usr/share/pocketsphinx/test/data',
+    '/usr/bin/flite',
+    '/usr/share/apertium/modes/eng-spa.mode',
+  ];
+  if (wanted.every((file) => existsSync(file))) return;
   say('Installing PocketSphinx and Apertium for the tests of dictation and translation …');
   const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
   apt([...asRoot, 'apt-get', 'update', '-qq']);
-  const packages = ['pocketsphinx', 'pocketsphinx-en-us', 'flite', 'apertium-eng-spa'];
+  const packages = ['pocketsphinx', 'pocketsphinx-en-us', 'flite', 'apertium-eng-spa', 'pocketsphinx-testdata'];
   apt([...asRoot, 'apt-get', 'install', '-y', '-qq', '--no-install-recommends', ...packages]);
 }
 
@@ -82,7 +87,7 @@ function apt([program, ...args]) {
 
 function fail() {
   say(
-    'A package for the tests could not be installed. Install chromium (or name one in the variable CHROMIUM), pocketsphinx, pocketsphinx-en-us, flite and apertium-eng-spa.',
+    'A package for the tests could not be installed. Install chromium (or name one in the variable CHROMIUM), pocketsphinx, pocketsphinx-en-us, flite, apertium-eng-spa and pocketsphinx-testdata.',
   );
   process.exit(1);
 }

@@ -1,6 +1,6 @@
-import { spoken, textOfWords, tokens, wordErrors } from '#core/transcript';
+import { spoken, textOfWords, wordErrors } from '#core/transcript';
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { FEEDBACK } from '../../demo/remarks.ts';
@@ -20,7 +20,11 @@ const remarks = (): string[] => FEEDBACK.flatMap(({ remarks }) => remarks.map(({
 export async function benchSpeech(): Promise<object> {
   const folder = mkdtempSync(path.join(tmpdir(), 'vivid-bench-speech-'));
   try {
-    return { alignment: await benchAlignment(folder), dictation: await benchDictation(folder) };
+    return {
+      alignment: await benchAlignment(folder),
+      dictation: await benchDictation(folder),
+      dictationOfPeople: await benchPeople(),
+    };
   } finally {
     rmSync(folder, { recursive: true });
   }
@@ -77,30 +81,52 @@ function festival(folder: string, text: string): { wav: Buffer; ends: number[] }
 
 /** Word errors of ten remarks in the voice that is understood best. */
 async function benchDictation(folder: string): Promise<object> {
+  if (!installed('flite')) return { missing: `${HOW_TO_GET_POCKETSPHINX} flite` };
+  const clips = remarks().map((text) => {
+    const [source, file] = [path.join(folder, 'say.txt'), path.join(folder, 'said.wav')];
+    writeFileSync(source, text);
+    execFileSync('flite', ['-voice', 'rms', '-f', source, '-o', file]);
+    return { text, bytes: readFileSync(file) };
+  });
+  return dictated(clips, '6 or less, on flite’s voice rms');
+}
+
+/** A person who reads from a novel (LibriVox, public domain), as Debian ships it to test PocketSphinx with. */
+const PEOPLE = '/usr/share/pocketsphinx/test/data/librivox';
+
+async function benchPeople(): Promise<object> {
+  if (!existsSync(PEOPLE)) return { missing: 'apt-get install pocketsphinx-testdata' };
+  const clips = readFileSync(path.join(PEOPLE, 'transcription'), 'utf8')
+    .trim()
+    .split('\n')
+    .map((line) => {
+      const [, text, name] = /^<s> (.*) <\/s> \((.*)\)$/u.exec(line.trim())!;
+      return { text: text!, bytes: readFileSync(path.join(PEOPLE, `${name}.wav`)) };
+    });
+  return dictated(clips, 'nothing: five clips of one reader are few');
+}
+
+async function dictated(clips: readonly { text: string; bytes: Buffer }[], wanted: string): Promise<object> {
   const engine = pocketsphinx();
-  if (!engine || !installed('flite')) return { missing: `${HOW_TO_GET_POCKETSPHINX} flite` };
+  if (!engine) return { missing: HOW_TO_GET_POCKETSPHINX };
   const thread = speechThread();
-  const [said, heard, ratios] = [[] as string[], [] as string[], [] as number[]];
+  const [heard, ratios] = [[] as string[], [] as number[]];
   try {
-    for (const text of remarks()) {
-      const [source, file] = [path.join(folder, 'say.txt'), path.join(folder, 'said.wav')];
-      writeFileSync(source, text);
-      execFileSync('flite', ['-voice', 'rms', '-f', source, '-o', file]);
-      const bytes = readFileSync(file);
+    for (const { bytes } of clips) {
       const begun = performance.now();
       const { words } = await hear(thread, engine, { bytes, mediaType: 'audio/wav', language: 'en' });
       ratios.push((performance.now() - begun) / 1000 / (bytes.length / 2 / SPEECH_RATE));
-      said.push(text);
       heard.push(textOfWords(words));
     }
   } finally {
     await thread.stop();
   }
+  const said = clips.map(({ text }) => text);
   const errors = wordErrors(said.join('\n'), heard.join('\n'));
   return {
-    words: tokens(said.join(' ')).length,
-    wordErrorRate: { unit: '%', value: round(errors.rate! * 100), wanted: '6 or less, on flite’s voice rms' },
-    perRemark: said.map((text, index) => round(wordErrors(text, heard[index]!).rate! * 100)),
+    words: errors.words,
+    wordErrorRate: { unit: '%', value: round(errors.rate! * 100), wanted },
+    perClip: said.map((text, index) => round(wordErrors(text, heard[index]!).rate! * 100)),
     timeForSecond: figure('s for a second of sound', ratios, '1 or less'),
   };
 }

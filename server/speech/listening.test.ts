@@ -158,6 +158,17 @@ describe('PocketSphinx, the real one', () => {
     });
   }, 60_000);
 
+  it('writes down what a person reads, as a draft: one from LibriVox that Debian ships with PocketSphinx', async () => {
+    const file = '/usr/share/pocketsphinx/test/data/librivox/sense_and_sensibility_01_austen_64kb-0920.wav';
+    const text = 'Had he married a more amiable woman, he might have been made still more respectable than he was.';
+    const bytes = readFileSync(file);
+    const { words } = await hear(thread, engine, { bytes, mediaType: 'audio/wav', language: 'en' });
+    expect(wordErrors(text, textOfWords(words)).rate).toBeLessThan(0.4);
+    const aligned = await thread.align(bytes, text, 'en');
+    expect(aligned.approximate).toBe(false);
+    expect(aligned.words.map(({ word }) => word)).toEqual(text.split(' '));
+  }, 60_000);
+
   it('listens to a long recording stretch by stretch, and its times go through', async () => {
     const pause = Buffer.alloc(2 * SPEECH_RATE);
     const said = synthesised('The reason you give is obvious. But I would like to see how you know it.').subarray(44);

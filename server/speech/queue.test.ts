@@ -263,5 +263,27 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
       });
       await queue!.stop();
     });
+
+    it('ends its engine when the server stops, and puts the recording back', async () => {
+      const id = await say();
+      await settled(id);
+      let aborted = false;
+      transcribe.mockImplementation(
+        ({ signal }) =>
+          new Promise((_, reject) =>
+            signal!.addEventListener('abort', () => {
+              aborted = true;
+              reject(new Error('killed'));
+            }),
+          ),
+      );
+      transcribe.mockClear();
+      await queueJob(test.db, id, 'transcribe', 'en');
+      const stopping = speechQueue({ db: test.db, thread: speechThread(), engines: [engine], staleAfter: 0 });
+      await vi.waitFor(() => expect(transcribe).toHaveBeenCalled(), { timeout: 20_000 });
+      await stopping.stop();
+      expect(aborted).toBe(true);
+      expect((await remarkOf(id)).speech?.state).toBe('queued');
+    });
   });
 });

@@ -131,6 +131,10 @@ const playBack = (): void => void new Audio(heard.value).play();
       />
       Count 3 – 2 – 1 before recording
     </label>
+    <p class="quiet">
+      Which language you speak, and who writes it down:
+      <router-link :to="{ name: 'speech' }">speech settings</router-link>
+    </p>
   </DeskPanel>
 </template>
 

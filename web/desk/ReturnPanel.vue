@@ -20,6 +20,7 @@ const given = computed(() => props.feedback.remarks.filter((remark) => !remark.p
 const remarks = computed(() => given.value.length);
 const hidden = computed(() => props.feedback.remarks.length - remarks.value);
 const unscored = computed(() => total(props.feedback).missing.length);
+const unread = computed(() => given.value.filter(({ transcript }) => transcript?.text && !transcript.read).length);
 const silent = computed(() => given.value.filter(({ sound, transcript }) => sound && !transcript?.text).length);
 
 onClickOutside(root, () => (open.value = false));
@@ -71,6 +72,9 @@ async function go(next: boolean): Promise<void> {
         </p>
         <p v-if="silent > 0" class="quiet">
           {{ silent === 1 ? '1 remark has' : `${silent} remarks have` }} no transcript.
+        </p>
+        <p v-if="unread > 0" class="quiet">
+          {{ unread === 1 ? '1 transcript is a draft' : `${unread} transcripts are drafts` }} that nobody has read yet.
         </p>
       </template>
       <p v-if="outbox.state.value !== 'saved'" class="quiet">Waiting until everything is saved …</p>
