@@ -27,7 +27,7 @@ import { queueJob, selectJobs } from '../speech/jobs.ts';
 import { selectSpokenLanguage } from '../speech/spoken-language.ts';
 import { translateRemark } from '../translation/translate.ts';
 import { selectRemark, selectRemarkPlace } from './queries.ts';
-import { mended, putTranscript, putTranslation, selectStates, selectTranscript } from './transcripts.ts';
+import { isUnread, mended, putTranscript, putTranslation, selectStates, selectTranscript } from './transcripts.ts';
 
 /** Aligning a usual remark takes some tenths of a second; a longer one comes later. */
 const ALIGN_MILLISECONDS = 900;
@@ -88,12 +88,18 @@ export function transcriptRoutes(context: Context): Router {
 
   serve(router, context, readTranscriptStates, 'transcript.mend', ({ params }) => selectStates(db, params.remark));
 
-  serve(router, context, listenAgain, 'transcript.mend', async ({ params, body }) => {
+  serve(router, context, listenAgain, 'transcript.mend', async ({ params, body, person }) => {
     const place = await selectRemarkPlace(db, params.remark);
     const { sound } = await found(params.remark);
     if (!place || !sound) throw problems.soundEmpty();
     const language = body.language ?? (await selectSpokenLanguage(db, place.author, place.submission));
-    await queueJob(db, params.remark, 'transcribe', language);
+    await db.transaction(async (tx) => {
+      const draft = await selectTranscript(tx, params.remark);
+      // A draft in the wrong language is none; where no engine knows the right one, that is what a person goes on from.
+      if (draft && isUnread(draft) && draft.language !== language)
+        await putTranscript(tx, params.remark, { ...draft, language, approximate: true }, person.id);
+      await queueJob(tx, params.remark, 'transcribe', language);
+    });
     speech.queue.wake('transcribe');
     return found(params.remark);
   });

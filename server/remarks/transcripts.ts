@@ -48,10 +48,14 @@ export async function putTranscript(
   );
 }
 
+/** A machine's draft that nobody has read. */
+export const isUnread = ({ source, read }: Pick<Transcript, 'source' | 'read'>): boolean =>
+  source === 'machine' && !read;
+
 /** What a person wrote stays: a machine's draft only takes an empty place or that of another draft. */
 export async function putDraft(tx: Queries, remark: string, draft: Transcript): Promise<boolean> {
   const before = await selectTranscript(tx, remark);
-  if (before && (before.source !== 'machine' || before.read)) return false;
+  if (before && !isUnread(before)) return false;
   await putTranscript(tx, remark, draft, null);
   return true;
 }

@@ -129,6 +129,21 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     expect((await settled(id)).speech?.reason).toContain('French');
   });
 
+  it('listens again in another language, and says so where no engine knows it', async () => {
+    const id = await say();
+    await settled(id);
+    const listen = (language: string) => school.as.teacher.send('PUT', `/remarks/${id}/speech`, { body: { language } });
+    expect((await listen('de')).status).toBe(200);
+    const german = await settled(id);
+    expect(german.speech).toMatchObject({ state: 'failed', reason: expect.stringContaining('German') as string });
+    expect(german.transcript).toMatchObject({ language: 'de', read: false, source: 'machine' });
+    await listen('en');
+    expect((await settled(id)).transcript).toMatchObject({ language: 'en', engine: 'Test engine' });
+    await mend(id, 'By hand.');
+    await listen('de');
+    expect((await settled(id)).transcript).toMatchObject({ language: 'en', text: 'By hand.' });
+  });
+
   it('hears no words in a recording that is damaged', async () => {
     const id = await say();
     await settled(id);

@@ -29,7 +29,7 @@ const listening = computed(() => {
 });
 const failed = computed(() => {
   const { speech } = props.remark;
-  return speech?.state === 'failed' && speech.task === 'transcribe' && !written.value ? speech : undefined;
+  return speech?.state === 'failed' && speech.task === 'transcribe' && !written.value?.read ? speech : undefined;
 });
 const origin = computed(() => {
   if (!written.value || written.value.read) return undefined;
@@ -70,7 +70,7 @@ function done(read: boolean): void {
       :live="focused"
     />
     <p v-else-if="listening" class="quiet" role="status">Listening for the words …</p>
-    <p v-else-if="failed" class="quiet" role="status">{{ failed.reason }}</p>
+    <p v-if="failed" class="quiet" role="status">{{ failed.reason }}</p>
     <p v-if="written || focused || !listening" class="row">
       <span v-if="origin" class="quiet">{{ origin }}</span>
       <span v-else-if="written?.approximate && focused" class="quiet">word times are approximate</span>

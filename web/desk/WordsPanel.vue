@@ -49,7 +49,9 @@ async function write(language: string, text: string): Promise<void> {
 }
 
 async function speaksIn(language: string): Promise<void> {
-  if (transcript.value?.text) await actions.speakIn(props.remark, language);
+  const { text, source, read } = transcript.value ?? {};
+  const draft = source === 'machine' && !read;
+  if (text && !draft) await actions.speakIn(props.remark, language);
   else await attempt('listen', () => actions.listenAgain(props.remark, language));
 }
 
