@@ -108,6 +108,7 @@ describe('every endpoint', () => {
       `/remarks/${remark}/original`,
       `/remarks/${remark}/file/${sha256}`,
       `/remarks/${remark}/stamp/${sha256}`,
+      `/remarks/${remark}/captions/en.vtt`,
     ];
     for (const path of paths) {
       expect((await school.as.nobody.send('GET', path)).status).toBe(401);

@@ -10,11 +10,18 @@ import type { Feedback } from '#contract/submissions';
 setActivePinia(createPinia());
 
 /** Mounts a component as the app does: with Vuetify and its icons. */
-export const mountInApp = (component: Component, props: Record<string, unknown>): VueWrapper =>
+export const mountInApp = (
+  component: Component,
+  props: Record<string, unknown>,
+  stubs: Record<string, Component> = {},
+): VueWrapper =>
   mount(component, {
     props,
     attachTo: document.body,
-    global: { plugins: [createVuetify({ components, icons: { defaultSet: 'mdi', aliases, sets: { mdi } } })] },
+    global: {
+      stubs,
+      plugins: [createVuetify({ components, icons: { defaultSet: 'mdi', aliases, sets: { mdi } } })],
+    },
   });
 
 const level = (id: string, points: number) => ({ id, title: id, description: `about ${id}`, points });
