@@ -110,6 +110,9 @@ test('all remarks are found from one field, and a hit plays from its words', asy
     const ribbon = ribbonAbout(page, 'The reason is obvious');
     await expect(ribbon).toBeFocused();
     await play(ribbon);
+    await page.getByRole('searchbox').fill('patches number');
+    await page.getByRole('article').getByRole('link', { name: 'Amaru Quispe' }).click();
+    await expect(ribbonAbout(page, 'I did not lift enough')).toBeFocused();
   });
 });
 

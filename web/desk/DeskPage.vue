@@ -1,10 +1,8 @@
 <script setup lang="ts">
-import type { Anchor } from '#core/anchor';
 import type { Rubric } from '#core/grading';
 import type { Remark } from '#contract/remarks';
-import type { Stamp } from '#contract/stamps';
 import type { EarlierRemark } from '#contract/submissions';
-import { useDebounceFn, useIntervalFn, useLocalStorage } from '@vueuse/core';
+import { useIntervalFn, useLocalStorage } from '@vueuse/core';
 import { storeToRefs } from 'pinia';
 import { computed, nextTick, onBeforeUnmount, provide, reactive, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -20,7 +18,6 @@ import { useMarginFilter } from '../shared/margin/use-margin-filter.ts';
 import { useRibbonFocus } from '../shared/margin/use-ribbon-focus.ts';
 import WorkAndMargin from '../shared/margin/WorkAndMargin.vue';
 import { usePlayer } from '../shared/player.ts';
-import { useSitting, type Deed } from '../shared/sitting.ts';
 import { remarkSoundUrl } from '../shared/sound-url.ts';
 import StateNote from '../shared/StateNote.vue';
 import { useAnchorName } from '../shared/use-anchor-name.ts';
@@ -39,16 +36,17 @@ import { useChoosing } from './use-choosing.ts';
 import { useClass } from './use-class.ts';
 import { useDeskEntries } from './use-desk-entries.ts';
 import { useDeskKeys } from './use-desk-keys.ts';
+import { useForms } from './use-forms.ts';
+import { useMovingStamp } from './use-moving-stamp.ts';
 import { usePace } from './use-pace.ts';
 import { useSpeaking } from './use-speaking.ts';
+import { useUndo } from './use-undo.ts';
 import { useWriting } from './use-writing.ts';
 import VoiceBar from './VoiceBar.vue';
 
 /** The desk: one submission, read and spoken about. */
 const props = defineProps<{ submission: string }>();
 
-/** Of the width of a page. */
-const STAMP_SHARE = 0.12;
 /** How often it is asked whether words have been made out. */
 const LISTENING_MILLISECONDS = 1200;
 
@@ -59,7 +57,6 @@ const player = usePlayer();
 const route = useRoute();
 const router = useRouter();
 const actions = useFeedbackActions();
-const sitting = useSitting();
 const sittingPace = usePace();
 const marginKey = useMarginKey();
 const anchorName = useAnchorName();
@@ -130,11 +127,17 @@ async function open(): Promise<void> {
   await store.load(props.submission);
   sittingPace.visit(props.submission);
   void nextTick(() => table.value?.folio?.focus({ preventScroll: true }));
-  const wanted = route.hash.slice(1);
-  if (remarks.value.some(({ id }) => id === wanted)) await focusRibbon(wanted);
+  await showWanted();
   await Promise.all([klass.load(), speaking.look(), work.value && speaking.prepare(work.value)]);
   if (!returned.value && (await microphoneIsGranted())) await recorder.warm();
 }
+
+/** The remark that the address names. */
+async function showWanted(): Promise<void> {
+  const wanted = route.hash.slice(1);
+  if (remarks.value.some(({ id }) => id === wanted)) await focusRibbon(wanted);
+}
+watch(() => route.hash, showWanted);
 
 onBeforeUnmount(() => player.stop());
 
@@ -156,12 +159,9 @@ const hint = computed(() => {
   if (overall.value) return `${choosing.how.value}, then hold the space bar and speak.`;
   return `${choosing.how.value} and hold the space bar to speak. Nothing chosen: the whole work.`;
 });
-const stampTarget = computed(() => {
-  if (targetName.value) return `Goes on ${targetName.value}.`;
-  return choosing.placeOnPage(STAMP_SHARE)
-    ? 'Goes on the page that you are reading; drag a box first to say where.'
-    : 'Select words in the work, then choose a stamp.';
-});
+const forms = useForms({ choosing, writing, speaking, targetName, returned, notice, drawer });
+const stamp = useMovingStamp({ focused: focusedRemark, returned, choosing });
+const { undo, redo, wayBack } = useUndo(() => props.submission, notice);
 
 function speak(): void {
   if (returned.value || !feedback.value) return;
@@ -188,68 +188,10 @@ function setKind(index: number): void {
   else speaking.nextKind.value = entry.kind;
 }
 
-/** Opens the form for a remark that is written. */
-function write(content: { private?: boolean } = {}): void {
-  if (returned.value) return;
-  writing.begin(choosing.now() ?? { type: 'whole' }, speaking.nextKind.value, content);
-}
-
-function suggest(): void {
-  const anchor = choosing.now();
-  if (returned.value) return;
-  if (anchor?.type !== 'passage') {
-    notice.value = { text: 'Select the words that should be different, then suggest others.' };
-    return;
-  }
-  writing.begin(anchor, speaking.nextKind.value, { suggestion: anchor.quote.exact });
-}
-
-function react(emoji: string): void {
-  const anchor = choosing.now();
-  if (!anchor) notice.value = { text: 'Select the words that you react to.' };
-  else void writing.put(anchor, speaking.nextKind.value, { reaction: emoji });
-}
-
-function stamp(one: Stamp): void {
-  const anchor = choosing.now() ?? choosing.placeOnPage(STAMP_SHARE);
-  if (!anchor) notice.value = { text: 'Select the words that the stamp belongs to.' };
-  else void writing.put(anchor, speaking.nextKind.value, { stamp: one });
-}
-
-function openForm(form: string): void {
-  if (form === 'write') write();
-  else if (form === 'private') write({ private: true });
-  else if (form === 'suggest') suggest();
-  else if (form === 'camera' || form === 'screen') void speaking.speak(choosing.now() ?? { type: 'whole' }, form);
-  else drawer.value = form as DrawerName;
-}
-
 async function putAside(remark: Remark): Promise<void> {
   await actions.putAside(remark);
   focused.value = undefined;
   notice.value = { text: 'The remark was put aside.', undo: undo };
-}
-
-async function undo(): Promise<void> {
-  await show(await sitting.undo(), 'Undone');
-}
-
-async function redo(): Promise<void> {
-  await show(await sitting.redo(), 'Done again');
-}
-
-/** What was undone may be about another student. */
-async function show(deed: Deed | undefined, what: string): Promise<void> {
-  if (!deed) return;
-  if (deed.submission !== props.submission)
-    await router.push({ name: 'desk', params: { submission: deed.submission } });
-  notice.value = { text: `${what}: ${deed.label}.` };
-}
-
-async function wayBack(): Promise<void> {
-  const { undo: back } = notice.value ?? {};
-  notice.value = undefined;
-  await back?.();
 }
 
 function step(by: 1 | -1): void {
@@ -284,24 +226,9 @@ const putAt = async (one: EarlierRemark): Promise<void> => {
   choosing.clear();
 };
 
-/** A stamp on a page, while it is in focus, is the box that is chosen: it moves and grows with the mouse and the keys. */
-const movingStamp = computed(() => {
-  const remark = focusedRemark.value;
-  return remark?.stamp && remark.anchor.type === 'region' && !returned.value ? remark : undefined;
-});
-watch(movingStamp, (next, before) => {
-  if (next && next.id !== before?.id) choosing.choose(next.anchor);
-  else if (!next && before) choosing.choose(undefined);
-});
 async function pick(id: string): Promise<void> {
   await focusRibbon(id);
-  if (movingStamp.value) choosing.takeBox();
-}
-const moveStamp = useDebounceFn((remark: Remark, anchor: Anchor) => actions.amend(remark, { anchor }), 400);
-
-function choose(anchor: Anchor | undefined): void {
-  if (movingStamp.value && anchor?.type === 'region') void moveStamp(movingStamp.value, anchor);
-  choosing.choose(anchor);
+  if (stamp.moving.value) choosing.takeBox();
 }
 
 const shownById = computed(() => new Map(filter.shown.value.map((remark) => [remark.id, remark])));
@@ -352,8 +279,8 @@ useDeskKeys({
   stepSentence: choosing.stepSentence,
   stepStudent,
   box: () => returned.value || choosing.box(),
-  write,
-  suggest,
+  write: forms.write,
+  suggest: forms.suggest,
   react: () => toggle('emoji'),
   stamp: () => toggle('stamp'),
   editSound,
@@ -401,7 +328,7 @@ watch(recorder.speaking, (now) => {
         :target="chosen"
         :choosing="!returned"
         @pick="pick"
-        @choose="choose"
+        @choose="stamp.choose"
       >
         <template #above>
           <MarginFilterBar :filter="filter" />
@@ -436,9 +363,9 @@ watch(recorder.speaking, (now) => {
         :work="work"
         :feedback="feedback"
         :kind="speaking.nextKind.value"
-        :stamp-target="stampTarget"
-        @stamp="stamp"
-        @react="react"
+        :stamp-target="forms.stampTarget.value"
+        @stamp="forms.stamp"
+        @react="forms.react"
       />
     </main>
     <VoiceBar
@@ -452,8 +379,8 @@ watch(recorder.speaking, (now) => {
       @press="press"
       @kind="setKind"
       @undo="wayBack"
-      @react="react"
-      @open="openForm"
+      @react="forms.react"
+      @open="forms.open"
     />
   </div>
   <StateNote v-else class="loading" :busy="!error" :error="error" @retry="load" />

@@ -11,7 +11,7 @@ import { emptyDraft, type Draft } from './draft.ts';
 /** Stands for the remark that is being written, before it has a ribbon. */
 export const WRITING = 'writing';
 
-interface Writing {
+export interface Writing {
   /** Null while nobody writes. */
   draft: Ref<Draft | null>;
   begin(anchor: Anchor, kind: string, content?: Partial<RemarkContent>): void;

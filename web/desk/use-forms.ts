@@ -1,0 +1,68 @@
+import type { Stamp } from '#contract/stamps';
+import { computed, type ComputedRef, type Ref } from 'vue';
+import type { DrawerName } from './DeskDrawer.vue';
+import type { Notice } from './notice.ts';
+import type { Choosing } from './use-choosing.ts';
+import type { useSpeaking } from './use-speaking.ts';
+import type { Writing } from './use-writing.ts';
+
+interface Options {
+  choosing: Choosing;
+  writing: Writing;
+  speaking: ReturnType<typeof useSpeaking>;
+  /** What is chosen, in words. */
+  targetName: ComputedRef<string | undefined>;
+  returned: ComputedRef<boolean>;
+  notice: Ref<Notice | undefined>;
+  drawer: Ref<DrawerName>;
+}
+
+/** Of the width of a page. */
+const STAMP_SHARE = 0.12;
+
+/** All that a remark can be beside spoken: written, suggested, reacted, stamped, filmed. */
+export function useForms({ choosing, writing, speaking, targetName, returned, notice, drawer }: Options) {
+  const say = (text: string): void => void (notice.value = { text });
+  const kind = (): string => speaking.nextKind.value;
+
+  const stampTarget = computed(() => {
+    if (targetName.value) return `Goes on ${targetName.value}.`;
+    return choosing.placeOnPage(STAMP_SHARE)
+      ? 'Goes on the page that you are reading; drag a box first to say where.'
+      : 'Select words in the work, then choose a stamp.';
+  });
+
+  /** Opens the form for a remark that is written. */
+  function write(content: { private?: boolean } = {}): void {
+    if (!returned.value) writing.begin(choosing.now() ?? { type: 'whole' }, kind(), content);
+  }
+
+  function suggest(): void {
+    const anchor = choosing.now();
+    if (returned.value) return;
+    if (anchor?.type === 'passage') writing.begin(anchor, kind(), { suggestion: anchor.quote.exact });
+    else say('Select the words that should be different, then suggest others.');
+  }
+
+  function react(emoji: string): void {
+    const anchor = choosing.now();
+    if (anchor) void writing.put(anchor, kind(), { reaction: emoji });
+    else say('Select the words that you react to.');
+  }
+
+  function stamp(one: Stamp): void {
+    const anchor = choosing.now() ?? choosing.placeOnPage(STAMP_SHARE);
+    if (anchor) void writing.put(anchor, kind(), { stamp: one });
+    else say('Select the words that the stamp belongs to.');
+  }
+
+  function open(form: string): void {
+    if (form === 'write') write();
+    else if (form === 'private') write({ private: true });
+    else if (form === 'suggest') suggest();
+    else if (form === 'camera' || form === 'screen') void speaking.speak(choosing.now() ?? { type: 'whole' }, form);
+    else drawer.value = form as DrawerName;
+  }
+
+  return { stampTarget, write, suggest, react, stamp, open };
+}
