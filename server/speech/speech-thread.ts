@@ -2,7 +2,7 @@ import type { Worker } from 'node:worker_threads';
 import { threadOf } from '../threads/thread.ts';
 import type { Aligned } from './aligner.ts';
 import { SpeechError, speechErrors } from './speech-error.ts';
-import type { Listened, SpeechAnswer, SpeechRequest, SpeechTask } from './speech-worker.ts';
+import type { Listened, SpeechAnswer, SpeechRequest, SpeechTask, SpeechThreadData } from './speech-worker.ts';
 
 /** Listening to recordings apart from the server's own thread. */
 export interface SpeechThread {
@@ -25,15 +25,32 @@ interface Waiting {
   timer: NodeJS.Timeout;
 }
 
-/** Starts with the first task; after a crash, or a task that hangs, the next one starts it again. */
+/**
+ * Two threads: nobody waits for a recording to be listened to, but whoever has mended a transcript sees its times come.
+ */
 export function speechThread(): SpeechThread {
+  const [listening, aligning] = [lane({ background: true }), lane({ background: false })];
+  return {
+    listen: (bytes) => listening.ask({ type: 'listen', bytes }),
+    align: (bytes, text, language) => aligning.ask({ type: 'align', bytes, text, language }),
+    stop: async () => void (await Promise.all([listening.stop(), aligning.stop()])),
+  };
+}
+
+interface Lane {
+  ask<Result extends Listened | Aligned>(task: SpeechTask): Promise<Result>;
+  stop(): Promise<void>;
+}
+
+/** A thread that starts with the first task; after a crash, or a task that hangs, the next one starts it again. */
+function lane(data: SpeechThreadData): Lane {
   const waiting = new Map<number, Waiting>();
   let worker: Worker | undefined;
   let next = 0;
   let idle: NodeJS.Timeout | undefined;
 
   function start(): Worker {
-    const started = threadOf(new URL('./speech-worker.ts', import.meta.url), {}, { resourceLimits: LIMITS });
+    const started = threadOf(new URL('./speech-worker.ts', import.meta.url), data, { resourceLimits: LIMITS });
     started.on('message', (answer: SpeechAnswer) => settle(answer));
     started.on('error', () => giveUp(started));
     started.on('exit', () => giveUp(started));
@@ -93,9 +110,5 @@ export function speechThread(): SpeechThread {
     await stopped.terminate();
   }
 
-  return {
-    listen: (bytes) => ask({ type: 'listen', bytes }),
-    align: (bytes, text, language) => ask({ type: 'align', bytes, text, language }),
-    stop,
-  };
+  return { ask, stop };
 }

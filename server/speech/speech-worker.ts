@@ -1,7 +1,7 @@
 import { stretches, writeWav, type Span } from '#core/audio';
 import type { Word } from '#core/transcript';
 import { setPriority } from 'node:os';
-import { parentPort } from 'node:worker_threads';
+import { parentPort, workerData } from 'node:worker_threads';
 import { align, voiceSeconds, type Aligned } from './aligner.ts';
 import { decodeSpeech, SPEECH_RATE } from './decode.ts';
 import { SpeechError } from './speech-error.ts';
@@ -22,6 +22,11 @@ export interface Listened {
 export type SpeechTask =
   { type: 'listen'; bytes: Uint8Array } | { type: 'align'; bytes: Uint8Array; text: string; language: string };
 
+export interface SpeechThreadData {
+  /** Whether all others come first. */
+  background: boolean;
+}
+
 export interface SpeechRequest {
   id: number;
   task: SpeechTask;
@@ -33,7 +38,7 @@ export type SpeechAnswer =
   | { id: number; broken: string };
 
 // The desk is answered first. Elsewhere than on Linux this would be about the whole server.
-if (process.platform === 'linux') setPriority(NICENESS);
+if ((workerData as SpeechThreadData).background && process.platform === 'linux') setPriority(NICENESS);
 
 parentPort!.on('message', ({ id, task }: SpeechRequest) => {
   void run(task)
