@@ -111,7 +111,7 @@ program
   .command('bench')
   .argument(
     '[subjects...]',
-    'what to measure: app, desk, documents, margin, reattach, speech, voice; everything where none is named',
+    'what to measure: app, desk, documents, margin, queue, reattach, speech, voice; everything where none is named',
   )
   .description('measure, and print the figures as JSON')
   .action(async (subjects: string[]) => print(await (await import('../scripts/bench/index.ts')).bench(subjects)));

@@ -24,6 +24,10 @@ export interface Transcript {
   read: boolean;
 }
 
+/** A machine's transcript that nobody has read. */
+export const isDraft = ({ source, read }: Pick<Transcript, 'source' | 'read'>): boolean =>
+  source === 'machine' && !read;
+
 /** Below this a word is marked: eight of ten words that PocketSphinx hears wrongly from a synthetic voice, and three of ten others. */
 const DOUBT = 0.7;
 

@@ -1,5 +1,6 @@
 import {
   cuesOf,
+  isDraft,
   looksLikeCaptions,
   readCues,
   textOfWords,
@@ -27,7 +28,7 @@ import { queueJob, selectJobs } from '../speech/jobs.ts';
 import { selectSpokenLanguage } from '../speech/spoken-language.ts';
 import { translateRemark } from '../translation/translate.ts';
 import { selectRemark, selectRemarkPlace } from './queries.ts';
-import { isUnread, mended, putTranscript, putTranslation, selectStates, selectTranscript } from './transcripts.ts';
+import { mended, putTranscript, putTranslation, selectStates, selectTranscript } from './transcripts.ts';
 
 /** Aligning a usual remark takes some tenths of a second; a longer one comes later. */
 const ALIGN_MILLISECONDS = 900;
@@ -96,7 +97,7 @@ export function transcriptRoutes(context: Context): Router {
     await db.transaction(async (tx) => {
       const draft = await selectTranscript(tx, params.remark);
       // A draft in the wrong language is none; where no engine knows the right one, that is what a person goes on from.
-      if (draft && isUnread(draft) && draft.language !== language)
+      if (draft && isDraft(draft) && draft.language !== language)
         await putTranscript(tx, params.remark, { ...draft, language, approximate: true }, person.id);
       await queueJob(tx, params.remark, 'transcribe', language);
     });

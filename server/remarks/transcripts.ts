@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { carried, type Word } from '#core/transcript';
+import { carried, isDraft, type Word } from '#core/transcript';
 import { Instant } from '../../contract/basics.ts';
 import { Transcript } from '../../contract/remarks.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
@@ -48,14 +48,10 @@ export async function putTranscript(
   );
 }
 
-/** A machine's draft that nobody has read. */
-export const isUnread = ({ source, read }: Pick<Transcript, 'source' | 'read'>): boolean =>
-  source === 'machine' && !read;
-
 /** What a person wrote stays: a machine's draft only takes an empty place or that of another draft. */
 export async function putDraft(tx: Queries, remark: string, draft: Transcript): Promise<boolean> {
   const before = await selectTranscript(tx, remark);
-  if (before && !isUnread(before)) return false;
+  if (before && !isDraft(before)) return false;
   await putTranscript(tx, remark, draft, null);
   return true;
 }

@@ -6,7 +6,7 @@ import { toCardinal as englishNumber, toOrdinal as englishOrdinal } from 'n2word
 import { toCardinal as frenchNumber, toOrdinal as frenchOrdinal } from 'n2words/fr-FR';
 import createSoundswallower, { type Decoder, type Segment, type SoundSwallowerModule } from 'soundswallower';
 import { alignable, type AlignedLanguage } from './aligned-languages.ts';
-import { SPEECH_RATE } from './decode.ts';
+import { SPEECH_RATE } from './speech-rate.ts';
 
 /** Words with times, and whether somebody listened for them or they were shared out. */
 export interface Aligned {

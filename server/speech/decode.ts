@@ -6,8 +6,6 @@ import { installed } from './installed.ts';
 import { SPEECH_RATE } from './speech-rate.ts';
 import { speechErrors } from './speech-error.ts';
 
-export { SPEECH_RATE };
-
 const isWav = (bytes: Uint8Array): boolean => Buffer.from(bytes.subarray(0, 4)).toString('latin1') === 'RIFF';
 
 /**

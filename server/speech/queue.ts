@@ -1,7 +1,7 @@
-import { inSentences, spelled, textOfWords, vocabulary, type Transcript } from '#core/transcript';
+import { inSentences, isDraft, spelled, textOfWords, vocabulary, type Transcript } from '#core/transcript';
 import type { Database } from '../db/database.ts';
 import { findMedium, readWholeMedium } from '../media/media.ts';
-import { isUnread, putDraft, putTimes, selectTranscript } from '../remarks/transcripts.ts';
+import { putDraft, putTimes, selectTranscript } from '../remarks/transcripts.ts';
 import { hasAgreed } from './agreements.ts';
 import { engineHere, hear } from './hear.ts';
 import {
@@ -85,7 +85,7 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
     const { bytes } = await soundOf(subject);
     const aligned = await thread.align(bytes, transcript.text, transcript.language);
     // What a browser heard comes as bare words; what a person wrote or has read is left as it is.
-    const bare = isUnread(transcript);
+    const bare = isDraft(transcript);
     const words = bare
       ? spelled(inSentences(aligned.words, transcript.language), vocabulary(subject.names, subject.text))
       : aligned.words;

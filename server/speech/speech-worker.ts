@@ -3,7 +3,8 @@ import type { Word } from '#core/transcript';
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import { align, voiceSeconds, type Aligned } from './aligner.ts';
-import { decodeSpeech, SPEECH_RATE } from './decode.ts';
+import { decodeSpeech } from './decode.ts';
+import { SPEECH_RATE } from './speech-rate.ts';
 import { SpeechError } from './speech-error.ts';
 
 const NICENESS = 15;

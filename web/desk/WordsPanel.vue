@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isDraft } from '#core/transcript';
 import { remarkCaptionsPath, type Remark } from '#contract/remarks';
 import { mdiTranslate } from '@mdi/js';
 import { computed, ref } from 'vue';
@@ -49,9 +50,7 @@ async function write(language: string, text: string): Promise<void> {
 }
 
 async function speaksIn(language: string): Promise<void> {
-  const { text, source, read } = transcript.value ?? {};
-  const draft = source === 'machine' && !read;
-  if (text && !draft) await actions.speakIn(props.remark, language);
+  if (transcript.value?.text && !isDraft(transcript.value)) await actions.speakIn(props.remark, language);
   else await attempt('listen', () => actions.listenAgain(props.remark, language));
 }
 

@@ -21,10 +21,3 @@ const parts = computed(() => {
     ></span
   >
 </template>
-
-<style scoped>
-.found {
-  font-weight: 650;
-  box-shadow: inset 0 -2px currentcolor;
-}
-</style>

@@ -1,12 +1,14 @@
 <script setup lang="ts">
+import type { SpeechPlace } from '#contract/speech';
 import { ref, watch } from 'vue';
 import { installLanguage, listeningPlace, type ListeningPlace } from '../recorder/recognition.ts';
 import { useDeviceDictation } from '../recorder/use-dictation.ts';
+import AgreementBox from './AgreementBox.vue';
 import { languageName } from '../shared/transcript/language.ts';
 
 /** What this browser itself could write down while somebody speaks, and whether it may. */
-const props = defineProps<{ language: string; agreed: boolean }>();
-defineEmits<{ agree: [agreed: boolean] }>();
+const props = defineProps<{ language: string }>();
+defineEmits<{ agree: [place: SpeechPlace, agreed: boolean] }>();
 
 const onDevice = useDeviceDictation();
 const place = ref<ListeningPlace>();
@@ -38,11 +40,10 @@ async function fetchIt(): Promise<void> {
     <v-btn size="small" variant="outlined" :loading="fetching" @click="fetchIt">Fetch it</v-btn>
     <p v-if="failed" class="problem" role="alert">It could not be fetched. Check the network and try again.</p>
   </template>
-  <label v-else-if="place === 'cloud'" class="check">
-    <input type="checkbox" :checked="agreed" @change="$emit('agree', ($event.target as HTMLInputElement).checked)" />
-    I agree that, while I record, this browser sends my voice to a service of its maker, outside of the school, to be
-    written down.
-  </label>
+  <AgreementBox v-else-if="place === 'cloud'" place="browser cloud" @agree="(...said) => $emit('agree', ...said)"
+    >I agree that, while I record, this browser sends my voice to a service of its maker, outside of the school, to be
+    written down.</AgreementBox
+  >
   <p v-else class="quiet">This browser cannot listen to {{ languageName(language) }}.</p>
 </template>
 

@@ -7,6 +7,7 @@ import { useSpeechSettings } from '../shared/speech-settings.ts';
 import StateNote from '../shared/StateNote.vue';
 import { languageName } from '../shared/transcript/language.ts';
 import { useLoaded } from '../shared/use-loaded.ts';
+import AgreementBox from './AgreementBox.vue';
 import BrowserListening from './BrowserListening.vue';
 import LanguagePick from './LanguagePick.vue';
 
@@ -32,9 +33,7 @@ async function attempt(deed: Promise<void>): Promise<void> {
 const list = new Intl.ListFormat('en');
 const languages = ({ languages: tags }: SpeechSettings['engines'][number]): string =>
   tags ? list.format(tags.map(languageName)) : 'decided by the server';
-const agreed = (place: SpeechPlace): boolean => store.hasAgreed(place);
-const agree = (place: SpeechPlace, event: Event): Promise<void> =>
-  attempt(store.agree(place, (event.target as HTMLInputElement).checked));
+const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(store.agree(place, agreed));
 </script>
 
 <template>
@@ -80,11 +79,7 @@ const agree = (place: SpeechPlace, event: Event): Promise<void> =>
             <tr>
               <th scope="row">This browser, while you speak</th>
               <td colspan="3">
-                <BrowserListening
-                  :language="own"
-                  :agreed="agreed('browser cloud')"
-                  @agree="attempt(store.agree('browser cloud', $event))"
-                />
+                <BrowserListening :language="own" @agree="agree" />
               </td>
             </tr>
             <tr v-for="engine in settings.engines" :key="engine.name">
@@ -93,10 +88,9 @@ const agree = (place: SpeechPlace, event: Event): Promise<void> =>
               <td>{{ engine.wordTimes ? 'from the engine' : 'aligned here' }}</td>
               <td>
                 <template v-if="engine.soundGoesTo === 'this server'">this server, nowhere else</template>
-                <label v-else class="check">
-                  <input type="checkbox" :checked="agreed('speech server')" @change="agree('speech server', $event)" />
-                  another server. I agree that my recordings are sent there to be written down.
-                </label>
+                <AgreementBox v-else place="speech server" @agree="agree"
+                  >another server. I agree that my recordings are sent there to be written down.</AgreementBox
+                >
               </td>
             </tr>
           </tbody>
@@ -116,14 +110,9 @@ const agree = (place: SpeechPlace, event: Event): Promise<void> =>
               <th scope="row">{{ translator.name }}</th>
               <td>
                 <template v-if="translator.textGoesTo === 'this server'">this server, nowhere else</template>
-                <label v-else class="check">
-                  <input
-                    type="checkbox"
-                    :checked="agreed('translation server')"
-                    @change="agree('translation server', $event)"
-                  />
-                  another server. I agree that transcripts are sent there when I press Translate.
-                </label>
+                <AgreementBox v-else place="translation server" @agree="agree"
+                  >another server. I agree that transcripts are sent there when I press Translate.</AgreementBox
+                >
               </td>
             </tr>
           </tbody>
@@ -179,12 +168,6 @@ thead th {
 tbody th {
   width: 15rem;
   font-weight: 600;
-}
-.check {
-  display: flex;
-  align-items: baseline;
-  gap: 8px;
-  max-width: 26rem;
 }
 dl {
   display: grid;

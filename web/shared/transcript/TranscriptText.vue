@@ -67,10 +67,6 @@ const draft = computed(() => !props.transcript.read);
 .now {
   background: color-mix(in srgb, var(--kind) 26%, transparent);
 }
-.found {
-  font-weight: 650;
-  box-shadow: inset 0 -2px currentcolor;
-}
 .doubtful {
   text-decoration: underline wavy var(--quiet);
   text-underline-offset: 3px;
