@@ -24,6 +24,10 @@ const withThread = async <T>(work: (thread: SpeechThread) => Promise<T>): Promis
   }
 };
 
+/** Said beside the answer, to a person only. */
+const onProgress = (share: number): void =>
+  void (process.stderr.isTTY && process.stderr.write(`\r${Math.round(share * 100)} % listened to `));
+
 /** The words of a recording as the engine of this machine hears them. */
 export async function transcribe(file: string, { language }: { language: string }): Promise<WithTimes> {
   const bytes = await readFile(file);
@@ -31,7 +35,7 @@ export async function transcribe(file: string, { language }: { language: string 
   if (!engine && /^en\b/iu.test(language))
     throw new Error(`No speech engine is installed. Get one with: ${HOW_TO_GET_POCKETSPHINX}`);
   return withThread(async (thread) => {
-    const { words, ...heard } = await hear(thread, engine, { bytes, mediaType: '', language });
+    const { words, ...heard } = await hear(thread, engine, { bytes, mediaType: '', language, onProgress });
     return { language: heard.language, engine: heard.engine, text: textOfWords(words), words };
   });
 }

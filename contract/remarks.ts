@@ -42,6 +42,8 @@ export const SpeechJob = z.object({
   task: z.enum(['transcribe', 'align']),
   state: z.enum(['queued', 'running', 'done', 'failed']),
   reason: z.string().nullable(),
+  /** How much of the recording has been listened to; null where nobody tells. */
+  progress: z.number().min(0).max(1).nullable(),
 });
 export type SpeechJob = z.infer<typeof SpeechJob>;
 

@@ -5,6 +5,7 @@ import { Kind } from '../../contract/margin-key.ts';
 import { RemarkContent, SpeechJob, Transcript, Translation, type Remark, type Reply } from '../../contract/remarks.ts';
 import { Sound, SoundEdit } from '../../contract/sound.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
+import { TRANSCRIPT_JSON } from './transcripts.ts';
 
 const Peaks = Sound.shape.peaks;
 
@@ -65,16 +66,14 @@ export async function selectRemarks(db: Queries, wanted: Wanted, reader: Reader 
     `select r.id, r.author, p.name as author_name, r.kind, r.anchor, r.sound, r.duration, r.peaks, r.picture,
        ${reader === 'student' ? 'null' : 'r.edit'} as edit, r.name, r.text, r.link, r.reaction, r.suggestion, r.stamp, r.private, r.tags,
        r.criterion, r.file, r.file_name, m.byte_length, r.made_at, r.taken_at, l.begun_at, l.finished_at,
-       case when t.remark is not null then jsonb_build_object(
-         'language', t.language, 'text', t.text, 'words', t.words, 'source', t.source, 'engine', t.engine,
-         'approximate', t.approximate, 'read', t.read) end as transcript,
+       ${TRANSCRIPT_JSON} as transcript,
        (select coalesce(jsonb_agg(jsonb_build_object('language', x.language, 'text', x.text, 'source', x.source,
          'engine', x.engine) order by x.language), '[]') from translations x where x.remark = r.id) as translations,
        ${
          reader === 'student'
            ? 'null::jsonb'
            : `case when j.remark is not null then
-                jsonb_build_object('task', j.task, 'state', j.state, 'reason', j.reason) end`
+                jsonb_build_object('task', j.task, 'state', j.state, 'reason', j.reason, 'progress', j.progress) end`
        } as speech
      from remarks r join people p on p.id = r.author join submissions s on s.id = r.submission
      left join transcripts t on t.remark = r.id left join media m on m.sha256 = r.file

@@ -4,6 +4,11 @@ import { Instant } from '../../contract/basics.ts';
 import { Transcript } from '../../contract/remarks.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
+/** The transcript `t` of a row, null where it has none. */
+export const TRANSCRIPT_JSON = `case when t.remark is not null then jsonb_build_object(
+  'language', t.language, 'text', t.text, 'words', t.words, 'source', t.source, 'engine', t.engine,
+  'approximate', t.approximate, 'read', t.read) end`;
+
 export const selectTranscript = (db: Queries, remark: string): Promise<Transcript | undefined> =>
   selectOne(
     db,

@@ -13,6 +13,7 @@ export interface Recording {
   /** BCP 47 tag of what is probably spoken. */
   language: string;
   signal?: AbortSignal | undefined;
+  onProgress?: ((share: number) => void) | undefined;
 }
 
 export interface HeardWords {
@@ -30,12 +31,12 @@ export interface HeardWords {
 export async function hear(
   thread: SpeechThread,
   engine: Transcriber | undefined,
-  { bytes, mediaType, language, signal }: Recording,
+  { bytes, mediaType, language, signal, onProgress }: Recording,
 ): Promise<HeardWords> {
   const { wav, duration, voice, stretches } = await thread.listen(bytes);
   if (voice < LEAST_VOICE_SECONDS || voice < duration * LEAST_VOICE_SHARE) throw speechErrors.nothingHeard();
   if (!engine) throw speechErrors.noEngine(language);
-  const heard = await engine.transcribe({ bytes, mediaType, wav, duration, stretches, language, signal });
+  const heard = await engine.transcribe({ bytes, mediaType, wav, duration, stretches, language, signal, onProgress });
   if (!heard || heard.text.trim() === '') throw speechErrors.nothingHeard();
   const timed =
     heard.words.length > 0

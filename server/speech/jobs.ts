@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { Id, LanguageTag } from '../../contract/basics.ts';
 import { SpeechJob, Transcript } from '../../contract/remarks.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
+import { TRANSCRIPT_JSON } from '../remarks/transcripts.ts';
 
 export type SpeechTaskName = SpeechJob['task'];
 
@@ -16,22 +17,38 @@ export async function queueJob(db: Queries, remark: string, task: SpeechTaskName
   await db.query(
     `insert into speech_jobs (remark, task, language) values ($1, $2, $3)
      on conflict (remark) do update set task = excluded.task, language = excluded.language, state = 'queued', reason = null,
-       attempts = 0, queued_at = now(), changed_at = now()`,
+       progress = null, attempts = 0, queued_at = now(), changed_at = now()`,
     [remark, task, language],
   );
 }
 
-/** Takes the oldest job of a task that nobody else has taken. */
-export const claimJob = (db: Queries, task: SpeechTaskName): Promise<ClaimedJob | undefined> =>
+/** Jobs that are worked off one after the other: those of a task, for recordings of `from` to less than `below` seconds. */
+export interface Lane {
+  task: SpeechTaskName;
+  from: number;
+  below: number;
+}
+
+/** Takes the oldest job of a lane that nobody else has taken. */
+export const claimJob = (db: Queries, { task, from, below }: Lane): Promise<ClaimedJob | undefined> =>
   selectOne(
     db,
     Claimed,
-    `update speech_jobs set state = 'running', attempts = attempts + 1, changed_at = now()
-     where remark = (select remark from speech_jobs where state = 'queued' and task = $1
-       order by attempts, queued_at limit 1 for update skip locked)
+    `update speech_jobs set state = 'running', progress = null, attempts = attempts + 1, changed_at = now()
+     where remark = (select j.remark from speech_jobs j join remarks r on r.id = j.remark
+       where j.state = 'queued' and j.task = $1 and coalesce(r.duration, 0) >= $2 and coalesce(r.duration, 0) < $3
+       order by j.attempts, j.queued_at limit 1 for update of j skip locked)
      returning remark, task, language, attempts`,
-    [task],
+    [task, from, below],
   );
+
+/** Says how much of a recording has been listened to, which also tells other processes that somebody is still at it. */
+export async function noteProgress(db: Queries, { remark, task }: ClaimedJob, share: number): Promise<void> {
+  await db.query(
+    `update speech_jobs set progress = $3, changed_at = now() where remark = $1 and task = $2 and state = 'running'`,
+    [remark, task, share],
+  );
+}
 
 /** Ends a job, unless it was asked for anew meanwhile. */
 export async function finishJob(
@@ -70,9 +87,7 @@ export async function selectJobs(
   const rows = await select(
     db,
     JobRow,
-    `select j.remark, j.task, j.state, j.reason, case when t.remark is not null then jsonb_build_object(
-       'language', t.language, 'text', t.text, 'words', t.words, 'source', t.source, 'engine', t.engine,
-       'approximate', t.approximate, 'read', t.read) end as transcript
+    `select j.remark, j.task, j.state, j.reason, j.progress, ${TRANSCRIPT_JSON} as transcript
      from speech_jobs j join remarks r on r.id = j.remark left join transcripts t on t.remark = j.remark
      where r.submission = $1 and (j.state in ('queued', 'running') or j.changed_at > now() - interval '2 minutes')`,
     [submission],

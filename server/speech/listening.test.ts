@@ -1,9 +1,9 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { writeWav } from '#core/audio';
 import { isDoubtful, textOfWords, tokens, wordErrors } from '#core/transcript';
 import { alignable } from './aligned-languages.ts';
@@ -237,8 +237,41 @@ describe('PocketSphinx, the real one', () => {
       await expect(hanging.transcribe(clip)).rejects.toThrow('PocketSphinx did not answer in time.');
     });
 
+    it('says how far it is meanwhile', async () => {
+      const words = String.raw`0 1 0.10 0.29 so 0.9\n1 1 0.20 0.29 on 0.9\n1 1 0.6`;
+      const slow = pocketsphinx({
+        program: script('slow', `while [ "$1" != -ctm ]; do shift; done; printf '${words}' > "$2"; exec sleep 3`),
+      })!;
+      const stretches = [
+        { start: 0, end: 0.5 },
+        { start: 0.5, end: 2 },
+      ];
+      const onProgress = vi.fn();
+      const heard = await slow.transcribe({ ...clip, duration: 2, stretches, onProgress });
+      expect(onProgress.mock.calls).toEqual([[0.5]]);
+      expect(heard?.words).toEqual([
+        { word: 'so', start: 0.1, end: 0.4, confidence: 0.9 },
+        { word: 'on', start: 0.7, end: 1, confidence: 0.9 },
+      ]);
+    });
+
+    it('was killed together with its server: the recording does not stay lying about', async () => {
+      const [old, fresh] = ['old', 'fresh'].map(() => mkdtempSync(path.join(tmpdir(), 'vivid-speech-'))) as [
+        string,
+        string,
+      ];
+      const twoDays = new Date(Date.now() - 2 * 24 * 3600_000);
+      writeFileSync(path.join(old, '0.raw'), 'a voice');
+      utimesSync(old, twoDays, twoDays);
+      await pocketsphinx({ program: script('idle', 'exit 0') })!.transcribe(clip);
+      expect([existsSync(old), existsSync(fresh)]).toEqual([false, true]);
+      rmSync(fresh, { recursive: true });
+    });
+
     it('answers nonsense', async () => {
-      const lines = ['word x y z', '0 1 0.0 1.0 <sil> 1.0', '0 1 0.1 word', '0 1 0.1 0.2 ... 1.0'].join('\\n');
+      const lines = [
+        ...['word x y z', '0 1 0.0 1.0 <sil> 1.0', '0 1 0.1 word', '0 1 0.1 0.2 ... 1.0', '7 1 0.1 0.2 word 1.0'],
+      ].join('\\n');
       const mad = pocketsphinx({
         program: script('mad', `while [ "$1" != -ctm ]; do shift; done; printf '${lines}' > "$2"`),
       })!;

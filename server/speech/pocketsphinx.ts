@@ -2,7 +2,7 @@ import type { Span } from '#core/audio';
 import { shiftWords, spoken, textOfWords, type Word } from '#core/transcript';
 import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
 import { setPriority, tmpdir } from 'node:os';
 import path from 'node:path';
 import { SPEECH_RATE } from './speech-rate.ts';
@@ -16,6 +16,11 @@ export const HOW_TO_GET_POCKETSPHINX = 'apt-get install pocketsphinx pocketsphin
 /** It listens in about half of the time that the sound lasts; on a busy machine in more. */
 const PATIENCE = 8;
 const LEAST_PATIENCE = 60;
+/** How often it is looked how far it is. It writes down its words some dozens at a time. */
+const LOOK_MILLISECONDS = 2000;
+const FOLDERS = 'vivid-speech-';
+/** Longer than the longest recording can take. */
+const FORGOTTEN_MILLISECONDS = 24 * 3600_000;
 /** As nice as can be: the desk comes first. */
 const NICENESS = 19;
 
@@ -45,18 +50,42 @@ export function pocketsphinx({ program = installed('pocketsphinx_batch'), patien
 const usual = (duration: number): number => Math.max(LEAST_PATIENCE, duration * PATIENCE);
 
 async function listen(program: string, clip: Clip, patience: number): Promise<Heard | undefined> {
-  const { wav, duration, stretches = [{ start: 0, end: duration }], signal } = clip;
-  const folder = await mkdtemp(path.join(tmpdir(), 'vivid-speech-'));
+  const { wav, duration, stretches = [{ start: 0, end: duration }], signal, onProgress } = clip;
+  await removeForgotten();
+  const folder = await mkdtemp(path.join(tmpdir(), FOLDERS));
+  const heardUntil = async (): Promise<void> => {
+    const last = (await wordsIn(folder, stretches)).at(-1);
+    if (last) onProgress?.(Math.min(1, last.end / duration));
+  };
+  const looking = setInterval(() => void heardUntil().catch(() => undefined), LOOK_MILLISECONDS);
   try {
     for (const [index, stretch] of stretches.entries())
       await writeFile(path.join(folder, `${index}.raw`), samplesOf(wav, stretch), { mode: 0o600 });
     await writeFile(path.join(folder, 'list'), stretches.map((_, index) => `${index}\n`).join(''));
     await run(program, argumentsFor(folder), patience, signal);
-    const ctm = await readFile(path.join(folder, 'words'), 'utf8').catch(() => '');
-    const words = stretches.flatMap(({ start }, index) => shiftWords(readWords(ctm, index), start));
+    const words = await wordsIn(folder, stretches);
     return words.length === 0 ? undefined : { language: 'en', text: textOfWords(words), words };
   } finally {
+    clearInterval(looking);
     await rm(folder, { recursive: true, force: true });
+  }
+}
+
+async function wordsIn(folder: string, stretches: readonly Span[]): Promise<Word[]> {
+  const ctm = await readFile(path.join(folder, 'words'), 'utf8').catch(() => '');
+  return readWords(ctm).flatMap(({ stretch, word }) => {
+    const from = stretches[stretch];
+    return from ? shiftWords([word], from.start) : [];
+  });
+}
+
+/** What a server that was killed while it listened has left behind goes: nobody's voice stays lying about. */
+async function removeForgotten(): Promise<void> {
+  for (const name of await readdir(tmpdir())) {
+    if (!name.startsWith(FOLDERS)) continue;
+    const folder = path.join(tmpdir(), name);
+    const { mtimeMs } = await stat(folder).catch(() => ({ mtimeMs: Infinity }));
+    if (mtimeMs < Date.now() - FORGOTTEN_MILLISECONDS) await rm(folder, { recursive: true, force: true });
   }
 }
 
@@ -112,16 +141,13 @@ function niceness(pid: number): void {
 }
 
 /** NIST's CTM: `stretch 1 start duration word probability` a line. Silences and noises are in brackets, other pronunciations numbered. */
-function readWords(ctm: string, stretch: number): Word[] {
-  return ctm.split('\n').flatMap((line): Word[] => {
-    if (!line.startsWith(`${stretch} `)) return [];
-    const match = /^\d+ 1 (\d+\.\d+) (\d+\.\d+) (\S+?)(?:\(\d+\))? (\d+\.\d+)$/u.exec(line.trim());
-    if (!match || /^[<[+]/u.test(match[3]!)) return [];
-    const [, start, duration, word, confidence] = match;
-    const end = Number(start) + Number(duration) + FRAME;
-    return spoken(word!) === ''
-      ? []
-      : [{ word: word!, start: Number(start), end, confidence: Math.min(1, Number(confidence)) }];
+function readWords(ctm: string): { stretch: number; word: Word }[] {
+  return ctm.split('\n').flatMap((line) => {
+    const match = /^(\d+) 1 (\d+\.\d+) (\d+\.\d+) (\S+?)(?:\(\d+\))? (\d+\.\d+)$/u.exec(line.trim());
+    if (!match || /^[<[+]/u.test(match[4]!) || spoken(match[4]!) === '') return [];
+    const [stretch, start, duration] = match.slice(1, 4).map(Number) as [number, number, number];
+    const end = start + duration + FRAME;
+    return [{ stretch, word: { word: match[4]!, start, end, confidence: Math.min(1, Number(match[5])) } }];
   });
 }
 

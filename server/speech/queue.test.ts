@@ -69,7 +69,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
   it('makes a draft with times, in sentences, with the names of the class as they are written', async () => {
     await test.db.query("update people set name = 'Amaru Quispe' where id = $1", [school.ids.author]);
     const { transcript, speech } = await settled(await say());
-    expect(speech).toEqual({ task: 'transcribe', state: 'done', reason: null });
+    expect(speech).toEqual({ task: 'transcribe', state: 'done', reason: null, progress: null });
     expect(transcript).toMatchObject({
       text: 'When Amaru writes that a reason is obvious.',
       source: 'machine',
@@ -94,6 +94,23 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     expect((await school.as.author.send('GET', `/submissions/${submission}/speech`)).status).toBe(404);
   });
 
+  it('lets nobody wait behind a long recording, and says how far it is in that one', async () => {
+    const long = await say();
+    await settled(long);
+    await test.db.query('update remarks set duration = 1800 where id = $1', [long]);
+    let answer: (heard: Heard) => void = () => undefined;
+    transcribe.mockImplementationOnce(({ onProgress }) => {
+      onProgress!(0.4);
+      return new Promise((resolve) => (answer = resolve));
+    });
+    await school.as.teacher.send('PUT', `/remarks/${long}/speech`, { body: { language: 'en' } });
+    await vi.waitFor(async () => expect((await remarkOf(long)).speech?.progress).toBeCloseTo(0.4), { timeout: 20_000 });
+    expect((await settled(await say())).speech?.state).toBe('done');
+    expect((await remarkOf(long)).speech).toMatchObject({ state: 'running', progress: 0.4 });
+    answer(heard);
+    expect((await settled(long)).speech?.state).toBe('done');
+  });
+
   it('never takes the place of what a person wrote meanwhile', async () => {
     let answer: (heard: Heard) => void = () => undefined;
     transcribe.mockReturnValue(new Promise((resolve) => (answer = resolve)));
@@ -113,7 +130,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     vi.spyOn(process.stderr, 'write').mockReturnValue(true);
     transcribe.mockImplementation(answer);
     const { speech, transcript, sound } = await settled(await say());
-    expect(speech).toEqual({ task: 'transcribe', state: 'failed', reason });
+    expect(speech).toEqual({ task: 'transcribe', state: 'failed', reason, progress: null });
     expect([transcript, sound?.duration]).toEqual([null, SOUND.duration]);
     vi.restoreAllMocks();
   });

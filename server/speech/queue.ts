@@ -7,10 +7,12 @@ import { engineHere, hear } from './hear.ts';
 import {
   claimJob,
   finishJob,
+  noteProgress,
   MOST_ATTEMPTS,
   recoverJobs,
   selectSubject,
   type ClaimedJob,
+  type Lane,
   type SpeechSubject,
   type SpeechTaskName,
 } from './jobs.ts';
@@ -18,7 +20,7 @@ import { SpeechError, speechErrors } from './speech-error.ts';
 import type { SpeechThread } from './speech-thread.ts';
 import { knows, type Transcriber } from './transcriber.ts';
 
-/** Works off the jobs in the database, the oldest first: one recording is listened to and one aligned at a time. */
+/** Works off the jobs in the database, the oldest of each lane first. */
 export interface SpeechQueue {
   /** There may be something to do. */
   wake(task: SpeechTaskName): void;
@@ -37,18 +39,27 @@ export interface SpeechQueueOptions {
 
 const LOOK_AGAIN_MILLISECONDS = 60_000;
 
+/** Seconds: no usual remark waits until a recording that is longer has been listened to. */
+const LONG = 180;
+const LANES: Lane[] = [
+  { task: 'transcribe', from: 0, below: LONG },
+  { task: 'transcribe', from: LONG, below: Infinity },
+  { task: 'align', from: 0, below: Infinity },
+];
+const lanesOf = (task: SpeechTaskName): Lane[] => LANES.filter((lane) => lane.task === task);
+
 export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOptions): SpeechQueue {
-  const running = new Map<SpeechTaskName, Promise<void>>();
-  const wanted = new Set<SpeechTaskName>();
+  const running = new Map<Lane, Promise<void>>();
+  const wanted = new Set<Lane>();
   const ending = new AbortController();
   let stopped = false;
 
-  async function workOff(task: SpeechTaskName): Promise<void> {
+  async function workOff(lane: Lane): Promise<void> {
     while (!stopped) {
-      wanted.delete(task);
-      const job = await claimJob(db, task);
+      wanted.delete(lane);
+      const job = await claimJob(db, lane);
       if (!job) {
-        if (wanted.has(task)) continue;
+        if (wanted.has(lane)) continue;
         return;
       }
       await work(job);
@@ -68,12 +79,14 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
     }
   }
 
-  async function transcribeJob({ remark, language }: ClaimedJob): Promise<void> {
+  async function transcribeJob(job: ClaimedJob): Promise<void> {
+    const { remark, language } = job;
     const subject = await selectSubject(db, remark);
     if (!subject) return;
     const sound = await soundOf(subject);
     const engine = await engineFor(subject.author, language);
-    const heard = await hear(thread, engine, { ...sound, language, signal: ending.signal });
+    const onProgress = (share: number): void => void noteProgress(db, job, share).catch(() => undefined);
+    const heard = await hear(thread, engine, { ...sound, language, signal: ending.signal, onProgress });
     const words = spelled(heard.words, vocabulary(subject.names, subject.text));
     const draft: Transcript = { ...heard, words, text: textOfWords(words), source: 'machine', read: false };
     await db.transaction((tx) => putDraft(tx, remark, draft));
@@ -116,13 +129,15 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
     }
   };
 
-  function wake(task: SpeechTaskName): void {
-    wanted.add(task);
-    if (stopped || running.has(task)) return;
-    const work = workOff(task)
+  const wake = (task: SpeechTaskName): void => lanesOf(task).forEach(start);
+
+  function start(lane: Lane): void {
+    wanted.add(lane);
+    if (stopped || running.has(lane)) return;
+    const work = workOff(lane)
       .catch((error: unknown) => void process.stderr.write(`The queue of recordings stopped: ${String(error)}\n`))
-      .finally(() => running.delete(task));
-    running.set(task, work);
+      .finally(() => running.delete(lane));
+    running.set(lane, work);
   }
 
   const timer = setInterval(
@@ -135,7 +150,7 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
   return {
     wake,
     idle: async (task) => {
-      while (running.has(task)) await running.get(task);
+      for (const lane of lanesOf(task)) while (running.has(lane)) await running.get(lane);
     },
     stop: async () => {
       stopped = true;

@@ -16,6 +16,8 @@ export interface Clip {
   language: string;
   /** Nobody waits for the words any more. */
   signal?: AbortSignal | undefined;
+  /** Told now and then how much has been listened to, from 0 to 1, by engines that know. */
+  onProgress?: ((share: number) => void) | undefined;
 }
 
 /** What an engine heard. */

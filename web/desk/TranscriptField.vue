@@ -27,6 +27,11 @@ const listening = computed(() => {
   const { speech } = props.remark;
   return speech?.task === 'transcribe' && (speech.state === 'queued' || speech.state === 'running');
 });
+/** Of a long recording; a screen reader does not have to say every step. */
+const share = computed(() => {
+  const { speech } = props.remark;
+  return speech?.state === 'running' && speech.progress ? `${Math.round(speech.progress * 100)} %` : '';
+});
 const failed = computed(() => {
   const { speech } = props.remark;
   return speech?.state === 'failed' && speech.task === 'transcribe' && !written.value?.read ? speech : undefined;
@@ -69,7 +74,10 @@ function done(read: boolean): void {
       :transcript="written"
       :live="focused"
     />
-    <p v-else-if="listening" class="quiet" role="status">Listening for the words …</p>
+    <p v-else-if="listening" class="quiet">
+      <span role="status">Listening for the words …</span>
+      {{ share }}
+    </p>
     <p v-if="failed" class="quiet" role="status">{{ failed.reason }}</p>
     <p v-if="written || focused || !listening" class="row">
       <span v-if="origin" class="quiet">{{ origin }}</span>

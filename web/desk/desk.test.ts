@@ -96,9 +96,12 @@ describe('TranscriptField', () => {
   });
 
   it('says how far listening is, and why it failed', async () => {
-    const running = fieldOf('g', { transcript: null, speech: { task: 'transcribe', state: 'running', reason: null } });
-    expect(running.text()).toContain('Listening for the words …');
-    const speech = { task: 'transcribe', state: 'failed', reason: 'No speech was made out.' } as const;
+    const running = fieldOf('g', {
+      transcript: null,
+      speech: { task: 'transcribe', state: 'running', reason: null, progress: 0.414 },
+    });
+    expect(running.text()).toContain('Listening for the words … 41 %');
+    const speech = { task: 'transcribe', state: 'failed', reason: 'No speech was made out.', progress: null } as const;
     const failed = fieldOf('h', { transcript: null, speech });
     expect(failed.text()).toContain('No speech was made out.');
     await failed.get('[aria-label="Try to make the transcript again"]').trigger('click');

@@ -12,6 +12,8 @@ interface Loaded {
   feedback: Feedback | undefined;
 }
 
+const SPEECH = ['task', 'state', 'reason', 'progress'] as const;
+
 /** How many works are held that nobody has opened yet. */
 const MOST_AHEAD = 4;
 
@@ -109,7 +111,7 @@ export const useFeedback = defineStore('feedback', () => {
     const known = new Map(jobs.map((job) => [job.remark, job]));
     const remarks = fromServer.value.remarks.map((remark) => {
       const job = known.get(remark.id);
-      const same = !job || (job.speech.state === remark.speech?.state && job.speech.task === remark.speech.task);
+      const same = !job || SPEECH.every((key) => job.speech[key] === remark.speech?.[key]);
       return same ? remark : { ...remark, speech: job.speech, transcript: job.transcript };
     });
     if (remarks.some((remark, index) => remark !== fromServer.value!.remarks[index]))
