@@ -44,7 +44,7 @@ export async function transcribe(file: string, { language }: { language: string 
 export async function align(file: string, textFile: string, { language }: { language: string }): Promise<WithTimes> {
   const [bytes, text] = [await readFile(file), (await readFile(textFile, 'utf8')).trim()];
   return withThread(async (thread) => {
-    const { words, approximate } = await thread.align(bytes, text, language);
+    const { words, approximate } = await thread.align(bytes, { text, language });
     return { language, engine: approximate ? 'shared out between pauses' : 'soundswallower', text, words };
   });
 }

@@ -7,12 +7,16 @@ import { Kind } from './margin-key.ts';
 import { NewSound, Sound, SoundEdit } from './sound.ts';
 import { Stamp } from './stamps.ts';
 
+/** As much as is said in the longest recording: three hours at three words a second. */
+export const MOST_SAID = 250_000;
+const SpokenText = z.string().max(MOST_SAID);
+
 const TranscriptSource = z.enum(['machine', 'person', 'bank']);
 
 export type Transcript = z.infer<typeof Transcript>;
 export const Transcript = z.object({
   language: LanguageTag,
-  text: z.string().max(20_000),
+  text: SpokenText,
   words: z.array(
     z.object({
       word: z.string(),
@@ -31,7 +35,7 @@ export const Transcript = z.object({
 /** The same words in another language. */
 export const Translation = z.object({
   language: LanguageTag,
-  text: z.string().max(20_000),
+  text: SpokenText,
   source: TranscriptSource,
   engine: z.string(),
 });
@@ -122,7 +126,7 @@ export const NewRemark = z.object({
   sound: NewSound.nullable(),
   /** What the browser heard while it was spoken. */
   draft: z
-    .object({ language: LanguageTag, text: z.string().max(20_000), engine: z.string().max(80) })
+    .object({ language: LanguageTag, text: SpokenText, engine: z.string().max(80) })
     .nullable()
     .default(null),
   edit: SoundEdit.nullable().default(null),
@@ -163,7 +167,7 @@ export const putRemarkAside = endpoint({
 export const mendTranscript = endpoint({
   method: 'PUT',
   path: '/remarks/:remark/transcript',
-  body: z.object({ language: LanguageTag, text: z.string().max(20_000), read: z.boolean().default(true) }),
+  body: z.object({ language: LanguageTag, text: SpokenText, read: z.boolean().default(true) }),
   answer: Remark,
 });
 /** Earlier states of the transcript, the newest first. */
@@ -183,14 +187,20 @@ export const listenAgain = endpoint({
 export const importCaptions = endpoint({
   method: 'PUT',
   path: '/remarks/:remark/captions',
-  body: z.object({ language: LanguageTag, content: z.string().min(1).max(500_000) }),
+  body: z.object({
+    language: LanguageTag,
+    content: z
+      .string()
+      .min(1)
+      .max(2 * MOST_SAID),
+  }),
   answer: Remark,
 });
 /** The words in another language; without a text a translator makes them. An empty text takes them away. */
 export const setTranslation = endpoint({
   method: 'PUT',
   path: '/remarks/:remark/translations',
-  body: z.object({ language: LanguageTag, text: z.string().max(20_000).nullable() }),
+  body: z.object({ language: LanguageTag, text: SpokenText.nullable() }),
   answer: Remark,
 });
 /** What has become of the recordings of a work that are being listened to. */

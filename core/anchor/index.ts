@@ -1,3 +1,4 @@
+export { alignWords } from './align.ts';
 export * from './anchor.ts';
 export * from './in-folio.ts';
 export * from './locate.ts';

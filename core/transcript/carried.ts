@@ -1,4 +1,4 @@
-import { paired } from './error-rate.ts';
+import { changedWords } from './changed.ts';
 import { spoken, tokens } from './token.ts';
 import type { Word } from './transcript.ts';
 
@@ -9,7 +9,7 @@ import type { Word } from './transcript.ts';
  */
 export function carried(before: readonly Word[], text: string, duration: number): Word[] {
   const now = tokens(text);
-  const pairs = paired(
+  const pairs = changedWords(
     before.map(({ word }) => spoken(word)),
     now.map((token) => spoken(token.text)),
   );

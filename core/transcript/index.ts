@@ -1,4 +1,5 @@
 export * from './carried.ts';
+export * from './changed.ts';
 export * from './cues.ts';
 export * from './error-rate.ts';
 export * from './find.ts';

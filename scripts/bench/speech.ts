@@ -39,9 +39,9 @@ async function benchAlignment(folder: string): Promise<object> {
   for (const text of remarks()) {
     const { wav, ends } = festival(folder, text);
     const samples = await decodeSpeech(wav);
-    await align(samples.subarray(0, SPEECH_RATE), 'the', 'en');
+    await align(samples.subarray(0, SPEECH_RATE), { text: 'the', language: 'en' });
     const begun = performance.now();
-    const { words } = await align(samples, text, 'en');
+    const { words } = await align(samples, { text, language: 'en' });
     ratios.push((performance.now() - begun) / 1000 / (samples.length / SPEECH_RATE));
     if (ends.length !== words.length) continue;
     words.forEach(({ end }, index) => errors.push(Math.abs(end - ends[index]!) * 1000));

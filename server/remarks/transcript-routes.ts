@@ -10,7 +10,6 @@ import {
   writeVtt,
 } from '#core/transcript';
 import { Router } from 'express';
-import { setTimeout as sleep } from 'node:timers/promises';
 import {
   importCaptions,
   listenAgain,
@@ -47,16 +46,18 @@ export function transcriptRoutes(context: Context): Router {
   }
 
   async function keep(remark: string, transcript: Transcript, person: string): Promise<Remark> {
-    const changed = await db.transaction(async (tx) => {
+    const queued = await db.transaction(async (tx) => {
       const before = await selectTranscript(tx, remark);
       await putTranscript(tx, remark, transcript, person);
       const differs = before?.text !== transcript.text || before.language !== transcript.language;
-      if (differs && transcript.text.trim() !== '') await queueJob(tx, remark, 'align', transcript.language);
-      return differs;
+      if (!differs || transcript.text.trim() === '') return false;
+      await queueJob(tx, remark, 'align', transcript.language);
+      return true;
     });
-    if (changed) {
+    if (queued) {
+      const ended = speech.queue.ended(remark, ALIGN_MILLISECONDS);
       speech.queue.wake('align');
-      await Promise.race([speech.queue.idle('align'), sleep(ALIGN_MILLISECONDS)]);
+      await ended;
     }
     return found(remark);
   }

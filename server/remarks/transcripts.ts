@@ -21,6 +21,7 @@ export const selectTranscript = (db: Queries, remark: string): Promise<Transcrip
  * Puts a transcript in the place of the one that is there, which is kept as an earlier state where its words differ. Call in a
  * transaction.
  * @param changedBy null for an engine
+ * @throws ZodError for what could not be read again, whatever an engine makes up
  */
 export async function putTranscript(
   tx: Queries,
@@ -28,6 +29,7 @@ export async function putTranscript(
   transcript: Transcript,
   changedBy: string | null,
 ): Promise<void> {
+  Transcript.parse(transcript);
   await tx.query(
     `insert into transcript_states (remark, language, text, words, source, engine, approximate, read, changed_by)
      select remark, language, text, words, source, engine, approximate, read, $2 from transcripts

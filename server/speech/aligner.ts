@@ -1,11 +1,9 @@
 import { speechSpans, type Span } from '#core/audio';
-import { proportional, pronunciation, spoken, tokens, type Token, type Word } from '#core/transcript';
-import { createRequire } from 'node:module';
-import path from 'node:path';
+import { proportional, spoken, tokens, type Token, type Word } from '#core/transcript';
 import { toCardinal as englishNumber, toOrdinal as englishOrdinal } from 'n2words/en-US';
 import { toCardinal as frenchNumber, toOrdinal as frenchOrdinal } from 'n2words/fr-FR';
-import createSoundswallower, { type Decoder, type Segment, type SoundSwallowerModule } from 'soundswallower';
 import { alignable, type AlignedLanguage } from './aligned-languages.ts';
+import { forced, type Pause } from './forced.ts';
 import { SPEECH_RATE } from './speech-rate.ts';
 
 /** Words with times, and whether somebody listened for them or they were shared out. */
@@ -14,32 +12,35 @@ export interface Aligned {
   approximate: boolean;
 }
 
-const MODELS: Record<AlignedLanguage, string> = { en: 'en-us', fr: 'fr-fr' };
 const NUMBERS = {
   en: { cardinal: englishNumber, ordinal: englishOrdinal },
   fr: { cardinal: frenchNumber, ordinal: frenchOrdinal },
 };
+/** Seconds between two words in which a recording can be parted. */
+const SHORTEST_PAUSE = 0.15;
 /** Longer numbers are said digit by digit, or not at all. */
 const LONGEST_NUMBER = 12;
 
-/** Beams: the usual ones first, then ones that follow a text that was said less clearly. */
-const BEAMS = ['1e-64', '1e-200'];
-/** Seconds of silence put around a recording: a model needs some to begin and to end in. */
-const PADDING = 0.2;
-
-const packageFolder = path.dirname(createRequire(import.meta.url).resolve('soundswallower'));
-let engine: Promise<SoundSwallowerModule> | undefined;
-const decoders = new Map<string, Promise<Decoder>>();
+/** A text of which it shall be told when its words are said. */
+export interface Said {
+  text: string;
+  /** BCP 47 tag. */
+  language: string;
+  /** The words of the text as far as their times are known: pauses between them help in long recordings. */
+  known?: readonly Word[];
+}
 
 /**
  * When each word of a known text is said. English and French are aligned with their sound; other languages, and what does
  * not fit its sound, are shared out between the pauses.
  * @param samples one channel at SPEECH_RATE
+ * @param turn called now and then in a long recording, to let others have theirs
  */
-export async function align(samples: Float32Array, text: string, language: string): Promise<Aligned> {
+export async function align(samples: Float32Array, said: Said, turn = nobodyElse): Promise<Aligned> {
+  const { text, language } = said;
   const model = alignable(language);
-  const words = model && (await forced(samples, text, model));
-  if (words) return { words, approximate: false };
+  const aligned = model && (await heardFor(samples, said, model, turn));
+  if (aligned) return aligned;
   return { words: proportional(text, spansOf(samples)), approximate: true };
 }
 
@@ -48,18 +49,39 @@ const spansOf = (samples: Float32Array): Span[] => {
   return spans.length > 0 ? spans : [{ start: 0, end: samples.length / SPEECH_RATE }];
 };
 
-async function forced(samples: Float32Array, text: string, language: AlignedLanguage): Promise<Word[] | undefined> {
+const nobodyElse = (): Promise<void> => Promise.resolve();
+
+async function heardFor(
+  samples: Float32Array,
+  { text, known = [] }: Said,
+  language: AlignedLanguage,
+  turn: () => Promise<void>,
+): Promise<Aligned | undefined> {
   const all = tokens(text);
   const parts = all.map((token) => saidAs(token, language));
-  if (parts.every((said) => said.length === 0)) return undefined;
-  for (const beam of BEAMS) {
-    const decoder = await decoderFor(language, beam);
-    for (const word of new Set(parts.flat())) addWord(decoder, word, language);
-    const segments = listen(decoder, samples, parts.flat().join(' '));
-    const found = segments && gathered(all, parts, segments, samples.length / SPEECH_RATE);
-    if (found) return found;
-  }
-  return undefined;
+  const words = parts.flat();
+  if (words.length === 0) return undefined;
+  const pauses = known.length === all.length ? pausesOf(known, parts) : [];
+  const parted = await forced(samples, { words, language, pauses }, turn);
+  const anew = isMostlyLost(parted) && (await forced(samples, { words, language, pauses: [] }, turn));
+  const said = anew || parted;
+  if (said?.length !== words.length) return undefined;
+  return { words: gathered(all, parts, said, known), approximate: said.includes(undefined) };
+}
+
+/** The pauses were not where they were thought to be. */
+const isMostlyLost = (said: readonly (Span | undefined)[] | undefined): boolean =>
+  said !== undefined && 2 * said.filter((span) => span === undefined).length > said.length;
+
+/** Words whose times were shared out follow each other without a pause, so those on both sides of one have been heard. */
+function pausesOf(known: readonly Word[], parts: readonly string[][]): Pause[] {
+  let words = 0;
+  return known.flatMap(({ start }, index) => {
+    const end = known[index - 1]?.end ?? 0;
+    const pause = { start: end, end: start, words };
+    words += parts[index]!.length;
+    return index > 0 && start - end >= SHORTEST_PAUSE ? [pause] : [];
+  });
 }
 
 /** The words of the dictionary that a token is said as: figures in full, the halves of a compound apart. */
@@ -77,74 +99,23 @@ function saidAs({ text }: Token, language: AlignedLanguage): string[] {
   return said.filter((word) => /[\p{L}\p{N}]/u.test(word));
 }
 
-function addWord(decoder: Decoder, word: string, language: AlignedLanguage): void {
-  if (decoder.lookup_word(word)) return;
-  const phones = pronunciation(word, language) ?? (language === 'en' ? 'AH' : 'ee');
-  decoder.add_words([word, phones]);
-}
-
-function listen(decoder: Decoder, samples: Float32Array, words: string): Segment[] | undefined {
-  try {
-    decoder.set_align_text(words);
-    decoder.start();
-    decoder.process_audio(padded(samples), false, true);
-    decoder.stop();
-    return decoder.get_alignment({ start: 0 }).w;
-  } catch {
-    return undefined;
-  }
-}
-
-function padded(samples: Float32Array): Float32Array {
-  const pad = PADDING * SPEECH_RATE;
-  const result = new Float32Array(samples.length + 2 * pad);
-  result.set(samples, pad);
-  return result;
-}
-
-/** Each token from the beginning of its first part to the end of its last; one that is not said at all takes no time. */
-function gathered(all: Token[], parts: string[][], segments: Segment[], duration: number): Word[] | undefined {
-  const said = segments.filter(({ t }) => !/^[<[+]/u.test(t));
-  if (said.length !== parts.flat().length) return undefined;
-  const within = (seconds: number): number => Math.min(duration, Math.max(0, seconds - PADDING));
+/**
+ * Each token from the beginning of its first part to the end of its last; one that is not said at all takes no time, and one
+ * that was not found is where it was known to be.
+ */
+function gathered(
+  all: readonly Token[],
+  parts: readonly string[][],
+  said: readonly (Span | undefined)[],
+  known: readonly Word[],
+): Word[] {
   let at = 0;
   let last = 0;
   return all.map(({ text }, index) => {
     const own = said.slice(at, (at += parts[index]!.length));
-    const start = own.length > 0 ? within(own[0]!.b) : last;
-    last = own.length > 0 ? within(own.at(-1)!.b + own.at(-1)!.d) : last;
+    const found = own.every((span) => span !== undefined) ? own : [known[index]];
+    const start = found[0]?.start ?? last;
+    last = found.at(-1)?.end ?? last;
     return { word: text, start, end: last };
   });
-}
-
-function decoderFor(language: AlignedLanguage, beam: string): Promise<Decoder> {
-  const key = `${language} ${beam}`;
-  const ready = decoders.get(key) ?? makeDecoder(language, beam);
-  decoders.set(key, ready);
-  return ready;
-}
-
-async function makeDecoder(language: AlignedLanguage, beam: string): Promise<Decoder> {
-  engine ??= createSoundswallower();
-  const decoder = new (await engine).Decoder({
-    hmm: path.join(packageFolder, 'model', MODELS[language]),
-    samprate: SPEECH_RATE,
-    beam: Number(beam),
-    pbeam: Number(beam),
-    wbeam: Number(beam),
-    loglevel: 'FATAL',
-  });
-  await decoder.initialize();
-  return decoder;
-}
-
-/** Seconds in which the voice activity detector hears a voice: noise and silence have none. */
-export async function voiceSeconds(samples: Float32Array): Promise<number> {
-  engine ??= createSoundswallower();
-  const endpointer = new (await engine).Endpointer({ samprate: SPEECH_RATE, mode: 3 });
-  const size = endpointer.get_frame_size();
-  let seconds = 0;
-  for (let at = 0; at + size <= samples.length; at += size)
-    if (endpointer.process(samples.subarray(at, at + size))) seconds += size / SPEECH_RATE;
-  return seconds;
 }

@@ -41,7 +41,7 @@ export async function hear(
   const timed =
     heard.words.length > 0
       ? { words: heard.words.filter(isPlausible), approximate: false }
-      : await thread.align(bytes, heard.text, heard.language);
+      : await thread.align(bytes, heard);
   const madeUp = heard.words.length > 0 && !areSpeech(timed.words, voice);
   if (timed.words.length === 0 || madeUp) throw speechErrors.nothingHeard();
   const words = inSentences(timed.words, heard.language);

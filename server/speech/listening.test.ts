@@ -92,7 +92,7 @@ describe('aligning', () => {
   const bytes = readFileSync(demo('voices/amaru-obvious.ogg'));
 
   it('gives every word of a known text its time, in order and inside of the recording', async () => {
-    const { words, approximate } = await thread.align(bytes, text, 'en-GB');
+    const { words, approximate } = await thread.align(bytes, { text, language: 'en-GB' });
     expect(approximate).toBe(false);
     expect(words.map(({ word }) => word)).toEqual(tokens(text).map((token) => token.text));
     words.forEach(({ start, end }, index) => {
@@ -103,11 +103,10 @@ describe('aligning', () => {
 
   it('reads figures, compounds and names that no dictionary has', async () => {
     const said = synthesised('On the second of May Quispe counted thirty five half open shells.');
-    const { words, approximate } = await thread.align(
-      said,
-      'On the 2nd of May, Quispe counted 35 half-open shells.',
-      'en',
-    );
+    const { words, approximate } = await thread.align(said, {
+      text: 'On the 2nd of May, Quispe counted 35 half-open shells.',
+      language: 'en',
+    });
     expect(approximate).toBe(false);
     const at = (word: string) => words.find((one) => one.word === word)!;
     expect(at('35').end - at('35').start).toBeGreaterThan(0.4);
@@ -117,22 +116,25 @@ describe('aligning', () => {
 
   it('shares out the time, and says so, in languages that have no model here and for words that were not said', async () => {
     expect(['fr-CA', 'es', 'en'].map(alignable)).toEqual(['fr', undefined, 'en']);
-    const spanish = await thread.align(bytes, 'Esto no es lo que se dice aquí, pero da igual.', 'es');
+    const spanish = await thread.align(bytes, {
+      text: 'Esto no es lo que se dice aquí, pero da igual.',
+      language: 'es',
+    });
     expect(spanish.approximate).toBe(true);
     expect(spanish.words).toHaveLength(11);
-    const signs = await thread.align(bytes, '日本語 だけ', 'en');
+    const signs = await thread.align(bytes, { text: '日本語 だけ', language: 'en' });
     expect(signs.words.map(({ word }) => word)).toEqual(['日本語', 'だけ']);
   });
 
   it('in French uses the French model', async () => {
     // No French voice is at hand: English sounds read as French words still find their places in order.
-    const { words } = await thread.align(synthesised('bonjour la mer'), 'Bonjour, la mer.', 'fr');
+    const { words } = await thread.align(synthesised('bonjour la mer'), { text: 'Bonjour, la mer.', language: 'fr' });
     expect(words.map(({ word }) => word)).toEqual(['Bonjour,', 'la', 'mer.']);
   });
 
   it('refuses what is no recording, and goes on afterwards', async () => {
-    await expect(thread.align(Buffer.from('no sound'), 'words', 'en')).rejects.toThrow(SpeechError);
-    expect((await thread.align(bytes, text, 'en')).words.length).toBeGreaterThan(10);
+    await expect(thread.align(Buffer.from('no sound'), { text: 'words', language: 'en' })).rejects.toThrow(SpeechError);
+    expect((await thread.align(bytes, { text, language: 'en' })).words.length).toBeGreaterThan(10);
   });
 });
 
@@ -165,7 +167,7 @@ describe('PocketSphinx, the real one', () => {
     const bytes = readFileSync(file);
     const { words } = await hear(thread, engine, { bytes, mediaType: 'audio/wav', language: 'en' });
     expect(wordErrors(text, textOfWords(words)).rate).toBeLessThan(0.4);
-    const aligned = await thread.align(bytes, text, 'en');
+    const aligned = await thread.align(bytes, { text, language: 'en' });
     expect(aligned.approximate).toBe(false);
     expect(aligned.words.map(({ word }) => word)).toEqual(text.split(' '));
   }, 60_000);

@@ -111,6 +111,29 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     expect((await settled(long)).speech?.state).toBe('done');
   });
 
+  it('keeps what is said in an hour, and what no transcript can be is refused', async () => {
+    const words = Array.from({ length: 9000 }, (_, index) => ({
+      word: 'word',
+      start: index * 0.4,
+      end: index * 0.4 + 0.3,
+    }));
+    transcribe.mockResolvedValueOnce({ language: 'en', text: 'word '.repeat(9000), words });
+    const id = await say();
+    await test.db.query('update remarks set duration = 3600 where id = $1', [id]);
+    const { transcript } = await settled(id);
+    expect(transcript!.words).toHaveLength(9000);
+    expect((await mend(id, `${transcript!.text} And more.`)).status).toBe(200);
+
+    vi.spyOn(process.stderr, 'write').mockReturnValue(true);
+    transcribe.mockResolvedValue({
+      ...heard,
+      words: [{ word: 'x'.repeat(300_000), start: 0, end: 2, confidence: 0.9 }],
+    });
+    const mad = await settled(await say());
+    expect([mad.transcript, mad.speech?.state]).toEqual([null, 'failed']);
+    vi.restoreAllMocks();
+  });
+
   it('never takes the place of what a person wrote meanwhile', async () => {
     let answer: (heard: Heard) => void = () => undefined;
     transcribe.mockReturnValue(new Promise((resolve) => (answer = resolve)));

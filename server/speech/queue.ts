@@ -1,3 +1,4 @@
+import { EventEmitter, once } from 'node:events';
 import { inSentences, isDraft, spelled, textOfWords, vocabulary, type Transcript } from '#core/transcript';
 import type { Database } from '../db/database.ts';
 import { findMedium, readWholeMedium } from '../media/media.ts';
@@ -24,8 +25,8 @@ import { knows, type Transcriber } from './transcriber.ts';
 export interface SpeechQueue {
   /** There may be something to do. */
   wake(task: SpeechTaskName): void;
-  /** Resolves when nothing of a task is left to do that can be done now. */
-  idle(task: SpeechTaskName): Promise<void>;
+  /** Resolves when a job of a remark has ended here, or after so many milliseconds. */
+  ended(remark: string, milliseconds: number): Promise<void>;
   stop(): Promise<void>;
 }
 
@@ -44,14 +45,15 @@ const LONG = 180;
 const LANES: Lane[] = [
   { task: 'transcribe', from: 0, below: LONG },
   { task: 'transcribe', from: LONG, below: Infinity },
-  { task: 'align', from: 0, below: Infinity },
+  { task: 'align', from: 0, below: LONG },
+  { task: 'align', from: LONG, below: Infinity },
 ];
-const lanesOf = (task: SpeechTaskName): Lane[] => LANES.filter((lane) => lane.task === task);
 
 export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOptions): SpeechQueue {
   const running = new Map<Lane, Promise<void>>();
   const wanted = new Set<Lane>();
   const ending = new AbortController();
+  const endings = new EventEmitter();
   let stopped = false;
 
   async function workOff(lane: Lane): Promise<void> {
@@ -63,6 +65,7 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
         return;
       }
       await work(job);
+      endings.emit(job.remark);
     }
   }
 
@@ -96,7 +99,7 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
     const [subject, transcript] = [await selectSubject(db, remark), await selectTranscript(db, remark)];
     if (!subject || !transcript || transcript.text.trim() === '') return;
     const { bytes } = await soundOf(subject);
-    const aligned = await thread.align(bytes, transcript.text, transcript.language);
+    const aligned = await thread.align(bytes, { ...transcript, known: transcript.words });
     // What a browser heard comes as bare words; what a person wrote or has read is left as it is.
     const bare = isDraft(transcript);
     const words = bare
@@ -129,7 +132,7 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
     }
   };
 
-  const wake = (task: SpeechTaskName): void => lanesOf(task).forEach(start);
+  const wake = (task: SpeechTaskName): void => LANES.filter((lane) => lane.task === task).forEach(start);
 
   function start(lane: Lane): void {
     wanted.add(lane);
@@ -149,9 +152,11 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
 
   return {
     wake,
-    idle: async (task) => {
-      for (const lane of lanesOf(task)) while (running.has(lane)) await running.get(lane);
-    },
+    ended: (remark, milliseconds) =>
+      once(endings, remark, { signal: AbortSignal.timeout(milliseconds) }).then(
+        () => undefined,
+        () => undefined,
+      ),
     stop: async () => {
       stopped = true;
       ending.abort();

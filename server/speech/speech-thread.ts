@@ -1,6 +1,6 @@
 import type { Worker } from 'node:worker_threads';
 import { threadOf } from '../threads/thread.ts';
-import type { Aligned } from './aligner.ts';
+import type { Aligned, Said } from './aligner.ts';
 import { SpeechError, speechErrors } from './speech-error.ts';
 import type { Listened, SpeechAnswer, SpeechRequest, SpeechTask, SpeechThreadData } from './speech-worker.ts';
 
@@ -9,12 +9,12 @@ export interface SpeechThread {
   /** @throws SpeechError */
   listen(bytes: Uint8Array): Promise<Listened>;
   /** @throws SpeechError */
-  align(bytes: Uint8Array, text: string, language: string): Promise<Aligned>;
+  align(bytes: Uint8Array, said: Said): Promise<Aligned>;
   stop(): Promise<void>;
 }
 
 const LIMITS = { maxOldGenerationSizeMb: 1024 };
-/** Half an hour of speech takes about a minute; nothing that takes longer than this comes to an end. */
+/** What gives no sign of life for so long does not come to an end any more. */
 const MAX_MILLISECONDS = 5 * 60_000;
 /** The models take some memory; a thread that nobody needed for so long gives it back. */
 const IDLE_MILLISECONDS = 10 * 60_000;
@@ -32,7 +32,7 @@ export function speechThread(): SpeechThread {
   const [listening, aligning] = [lane({ background: true }), lane({ background: false })];
   return {
     listen: (bytes) => listening.ask({ type: 'listen', bytes }),
-    align: (bytes, text, language) => aligning.ask({ type: 'align', bytes, text, language }),
+    align: (bytes, said) => aligning.ask({ type: 'align', bytes, said }),
     stop: async () => void (await Promise.all([listening.stop(), aligning.stop()])),
   };
 }
@@ -58,6 +58,7 @@ function lane(data: SpeechThreadData): Lane {
   }
 
   function settle(answer: SpeechAnswer): void {
+    if ('alive' in answer) return void waiting.get(answer.id)?.timer.refresh();
     const asked = take(answer.id);
     if (!asked) return;
     if ('result' in answer) asked.done(answer.result);

@@ -1,11 +1,13 @@
 import { stretches, writeWav, type Span } from '#core/audio';
 import type { Word } from '#core/transcript';
 import { setPriority } from 'node:os';
+import { setImmediate as breath } from 'node:timers/promises';
 import { parentPort, workerData } from 'node:worker_threads';
-import { align, voiceSeconds, type Aligned } from './aligner.ts';
+import { align, type Aligned, type Said } from './aligner.ts';
 import { decodeSpeech } from './decode.ts';
 import { SPEECH_RATE } from './speech-rate.ts';
 import { SpeechError } from './speech-error.ts';
+import { voiceSeconds } from './voice-seconds.ts';
 
 const NICENESS = 15;
 
@@ -20,8 +22,7 @@ export interface Listened {
   stretches: Span[];
 }
 
-export type SpeechTask =
-  { type: 'listen'; bytes: Uint8Array } | { type: 'align'; bytes: Uint8Array; text: string; language: string };
+export type SpeechTask = { type: 'listen'; bytes: Uint8Array } | { type: 'align'; bytes: Uint8Array; said: Said };
 
 export interface SpeechThreadData {
   /** Whether all others come first. */
@@ -36,25 +37,33 @@ export interface SpeechRequest {
 export type SpeechAnswer =
   | { id: number; result: Listened | Aligned }
   | { id: number; refused: { message: string; lasting: boolean } }
-  | { id: number; broken: string };
+  | { id: number; broken: string }
+  /** It goes on. */
+  | { id: number; alive: true };
 
 // The desk is answered first. Elsewhere than on Linux this would be about the whole server.
 if ((workerData as SpeechThreadData).background && process.platform === 'linux') setPriority(NICENESS);
 
 parentPort!.on('message', ({ id, task }: SpeechRequest) => {
-  void run(task)
+  const turn = async (): Promise<void> => {
+    answer({ id, alive: true });
+    await breath();
+  };
+  void run(task, turn)
     .then((result): SpeechAnswer => ({ id, result }))
     .catch((error: unknown): SpeechAnswer =>
       error instanceof SpeechError
         ? { id, refused: { message: error.message, lasting: error.lasting } }
         : { id, broken: String(error) },
     )
-    .then((answer) => parentPort!.postMessage(answer));
+    .then(answer);
 });
 
-async function run(task: SpeechTask): Promise<Listened | Aligned> {
+const answer = (message: SpeechAnswer): void => parentPort!.postMessage(message);
+
+async function run(task: SpeechTask, turn: () => Promise<void>): Promise<Listened | Aligned> {
   const samples = await decodeSpeech(task.bytes);
-  if (task.type === 'align') return rounded(await align(samples, task.text, task.language));
+  if (task.type === 'align') return rounded(await align(samples, task.said, turn));
   return {
     wav: writeWav(samples, SPEECH_RATE),
     duration: samples.length / SPEECH_RATE,

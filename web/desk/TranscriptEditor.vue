@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { carried, isDoubtful, tokens, wordAt } from '#core/transcript';
-import type { Remark } from '#contract/remarks';
+import { MOST_SAID, type Remark } from '#contract/remarks';
 import { mdiCheck, mdiPause, mdiPlay, mdiRewind, mdiSkipNext } from '@mdi/js';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
 import { usePlayer } from '../shared/player.ts';
@@ -117,7 +117,7 @@ function onKey(event: KeyboardEvent): void {
       class="field"
       aria-label="Transcript"
       :aria-describedby="`keys-${remark.id}`"
-      maxlength="20000"
+      :maxlength="MOST_SAID"
       rows="2"
       dir="auto"
       :lang="remark.transcript?.language"

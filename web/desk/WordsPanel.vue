@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isDraft } from '#core/transcript';
-import { remarkCaptionsPath, type Remark } from '#contract/remarks';
+import { MOST_SAID, remarkCaptionsPath, type Remark } from '#contract/remarks';
 import { mdiTranslate } from '@mdi/js';
 import { computed, ref } from 'vue';
 import { sentenceOf } from '../shared/api.ts';
@@ -88,7 +88,7 @@ async function take(event: Event): Promise<void> {
         :lang="language"
         dir="auto"
         rows="2"
-        maxlength="20000"
+        :maxlength="MOST_SAID"
         @change="write(language, ($event.target as HTMLTextAreaElement).value)"
       />
       <p v-if="engineOf(language)" class="quiet">by {{ engineOf(language) }}; read it before you return it</p>
