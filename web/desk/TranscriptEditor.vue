@@ -2,6 +2,7 @@
 import { carried, isDoubtful, tokens, wordAt } from '#core/transcript';
 import { MOST_SAID, type Remark } from '#contract/remarks';
 import { mdiCheck, mdiPause, mdiPlay, mdiRewind, mdiSkipNext } from '@mdi/js';
+import caretCoordinates from 'textarea-caret';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
 import { usePlayer } from '../shared/player.ts';
 import { remarkSoundUrl } from '../shared/sound-url.ts';
@@ -48,11 +49,21 @@ function goTo(index: number): void {
   if (!place || !word) return;
   field.value?.focus();
   field.value?.setSelectionRange(place.start, place.end);
+  show(place.start);
   at.value = index;
   void player.loop(props.remark.id, url.value, {
     start: Math.max(0, word.start - CONTEXT_SECONDS),
     end: Math.min(duration.value, word.end + CONTEXT_SECONDS),
   });
+}
+
+/** A long text scrolls, and browsers do not follow a selection that was made for somebody. */
+function show(position: number): void {
+  const element = field.value;
+  if (!element || element.scrollHeight <= element.clientHeight + 4) return;
+  const { top, height } = caretCoordinates(element, position);
+  const inSight = top >= element.scrollTop && top + height <= element.scrollTop + element.clientHeight;
+  if (!inSight) element.scrollTop = top - element.clientHeight / 3;
 }
 
 function step(by: 1 | -1): void {
@@ -166,6 +177,8 @@ function onKey(event: KeyboardEvent): void {
   border-radius: 3px;
   background: var(--paper);
   line-height: 1.45;
+  max-height: 50vh;
+  overflow-y: auto;
   resize: none;
 }
 .row {

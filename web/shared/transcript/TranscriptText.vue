@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { foundWords, isDoubtful, wordAt, type Transcript } from '#core/transcript';
-import { computed } from 'vue';
+import { computed, useTemplateRef, watch } from 'vue';
 import { usePlayer } from '../player.ts';
 
 /** The words of a recording: the one that is said lights up, and a click on one plays from it. */
@@ -30,10 +30,29 @@ const found = computed(
 const apart = computed(() => (props.live || heard.value || found.value.size > 0) && props.transcript.words.length > 0);
 const now = computed(() => (heard.value ? wordAt(props.transcript.words, player.position.value) : -1));
 const draft = computed(() => !props.transcript.read);
+
+/** Characters of about two minutes: more would push all other ribbons away, so it is read in a box of its own. */
+const LONG = 2000;
+const box = useTemplateRef<HTMLElement>('box');
+const long = computed(() => props.transcript.text.length > LONG);
+watch(now, (index) => {
+  const word = box.value?.children[index];
+  if (!long.value || !(word instanceof HTMLElement) || !box.value) return;
+  const { scrollTop, clientHeight } = box.value;
+  const inSight = word.offsetTop >= scrollTop && word.offsetTop + word.offsetHeight <= scrollTop + clientHeight;
+  if (!inSight) box.value.scrollTop = word.offsetTop - clientHeight / 4;
+});
 </script>
 
 <template>
-  <p class="words" :class="{ draft }" :lang="transcript.language" dir="auto">
+  <p
+    ref="box"
+    class="words"
+    :class="{ draft, long }"
+    :lang="transcript.language"
+    dir="auto"
+    :tabindex="long ? 0 : undefined"
+  >
     <template v-if="apart">
       <template v-for="(word, index) in transcript.words" :key="index"
         ><span
@@ -53,6 +72,11 @@ const draft = computed(() => !props.transcript.read);
   margin-top: 4px;
   line-height: 1.45;
   overflow-wrap: anywhere;
+}
+.long {
+  position: relative;
+  max-height: 40vh;
+  overflow-y: auto;
 }
 .draft {
   font-style: italic;

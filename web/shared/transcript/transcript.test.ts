@@ -44,6 +44,19 @@ describe('the words of a recording', () => {
     expect([read.find('.draft').exists(), read.findAll('.doubtful')]).toEqual([false, []]);
   });
 
+  it('scroll in a box of their own where they are many, and the one that is said comes into sight', async () => {
+    const words = Array.from({ length: 900 }, (_, index) => `word${index}`).join(' ');
+    expect(show(transcriptOf('a few')).get('.words').attributes('tabindex')).toBeUndefined();
+    const box = show(transcriptOf(words)).get<HTMLElement>('.words.long');
+    expect(box.attributes('tabindex')).toBe('0');
+    const word = box.findAll<HTMLElement>('.word')[700]!;
+    Object.defineProperty(box.element, 'clientHeight', { value: 400 });
+    Object.defineProperty(word.element, 'offsetTop', { value: 5000 });
+    await word.trigger('click');
+    player.position.value = 700.5;
+    await vi.waitFor(() => expect(box.element.scrollTop).toBe(4900));
+  });
+
   it('stand there as a whole where they cannot be pressed, or have no times', () => {
     expect(show(transcriptOf('some words'), false).findAll('.word')).toEqual([]);
     const untimed = show(transcriptOf('some words', { words: [] }));
