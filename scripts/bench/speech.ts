@@ -1,4 +1,4 @@
-import { spoken, textOfWords, wordErrors } from '#core/transcript';
+import { spoken, textOfWords, tokens, wordErrors } from '#core/transcript';
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -15,7 +15,8 @@ import { figure, round } from './figure.ts';
 
 const CLIPS = 10;
 
-const remarks = (): string[] => FEEDBACK.flatMap(({ remarks }) => remarks.map(({ text }) => text)).slice(0, CLIPS);
+const remarks = (count = CLIPS): string[] =>
+  FEEDBACK.flatMap(({ remarks }) => remarks.map(({ text }) => text)).slice(0, count);
 
 /** How well words and their times are found: against a synthesiser's own timing, and against what it was told to say. */
 export async function benchSpeech(): Promise<object> {
@@ -23,6 +24,7 @@ export async function benchSpeech(): Promise<object> {
   try {
     return {
       alignment: await benchAlignment(folder),
+      alignmentOfLong: await benchLong(folder),
       dictation: await benchDictation(folder),
       dictationOfPeople: await benchPeople(),
     };
@@ -31,9 +33,11 @@ export async function benchSpeech(): Promise<object> {
   }
 }
 
+const FESTIVAL = { missing: 'apt-get install festival festvox-kallpc16k' };
+
 /** Word ends as Festival itself prints them. */
 async function benchAlignment(folder: string): Promise<object> {
-  if (!installed('festival')) return { missing: 'apt-get install festival festvox-kallpc16k' };
+  if (!installed('festival')) return FESTIVAL;
   const errors: number[] = [];
   const ratios: number[] = [];
   for (const text of remarks()) {
@@ -46,6 +50,17 @@ async function benchAlignment(folder: string): Promise<object> {
     if (ends.length !== words.length) continue;
     words.forEach(({ end }, index) => errors.push(Math.abs(end - ends[index]!) * 1000));
   }
+  return {
+    ...wordEnds(errors),
+    timeForSecond: figure(
+      'ms for a second of sound',
+      ratios.map((ratio) => ratio * 1000),
+      '150 or less',
+    ),
+  };
+}
+
+function wordEnds(errors: number[]): object {
   errors.sort((a, b) => a - b);
   const at = (share: number): number => round(errors[Math.floor((errors.length - 1) * share)]!);
   return {
@@ -56,11 +71,34 @@ async function benchAlignment(folder: string): Promise<object> {
       percentile95: at(0.95),
       wanted: 'median 20 or less, 95th percentile 60 or less',
     },
-    timeForSecond: figure(
-      'ms for a second of sound',
-      ratios.map((ratio) => ratio * 1000),
-      '150 or less',
-    ),
+  };
+}
+
+const PAUSE = 0.5;
+
+/** All remarks in one recording, which is aligned part by part without anything known of it. */
+async function benchLong(folder: string): Promise<object> {
+  if (!installed('festival')) return FESTIVAL;
+  const [parts, said, ends]: [Float32Array[], string[], number[]] = [[], [], []];
+  let length = 0;
+  for (const text of remarks(Infinity)) {
+    const clip = festival(folder, text);
+    if (clip.ends.length !== tokens(text).length) continue;
+    const samples = await decodeSpeech(clip.wav);
+    said.push(text);
+    ends.push(...clip.ends.map((end) => end + length / SPEECH_RATE));
+    parts.push(samples, new Float32Array(PAUSE * SPEECH_RATE));
+    length += samples.length + PAUSE * SPEECH_RATE;
+  }
+  const samples = Float32Array.from(parts.flatMap((part) => [...part]));
+  const begun = performance.now();
+  const { words, approximate } = await align(samples, { text: said.join(' '), language: 'en' });
+  const milliseconds = performance.now() - begun;
+  return {
+    seconds: round(length / SPEECH_RATE),
+    approximate,
+    ...wordEnds(words.map(({ end }, index) => Math.abs(end - ends[index]!) * 1000)),
+    timeForSecond: figure('ms for a second of sound', [milliseconds / (length / SPEECH_RATE)], '150 or less'),
   };
 }
 
