@@ -114,8 +114,8 @@ function gathered(
   return all.map(({ text }, index) => {
     const own = said.slice(at, (at += parts[index]!.length));
     const found = own.every((span) => span !== undefined) ? own : [known[index]];
-    const start = found[0]?.start ?? last;
-    last = found.at(-1)?.end ?? last;
+    const start = Math.max(last, found[0]?.start ?? last);
+    last = Math.max(start, found.at(-1)?.end ?? last);
     return { word: text, start, end: last };
   });
 }

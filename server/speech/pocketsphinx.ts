@@ -81,11 +81,13 @@ async function wordsIn(folder: string, stretches: readonly Span[]): Promise<Word
 
 /** What a server that was killed while it listened has left behind goes: nobody's voice stays lying about. */
 async function removeForgotten(): Promise<void> {
-  for (const name of await readdir(tmpdir())) {
-    if (!name.startsWith(FOLDERS)) continue;
+  const names = await readdir(tmpdir()).catch(() => []);
+  for (const name of names.filter((one) => one.startsWith(FOLDERS))) {
     const folder = path.join(tmpdir(), name);
     const { mtimeMs } = await stat(folder).catch(() => ({ mtimeMs: Infinity }));
-    if (mtimeMs < Date.now() - FORGOTTEN_MILLISECONDS) await rm(folder, { recursive: true, force: true });
+    if (mtimeMs > Date.now() - FORGOTTEN_MILLISECONDS) continue;
+    // Another user of this machine removes their own.
+    await rm(folder, { recursive: true, force: true }).catch(() => undefined);
   }
 }
 
