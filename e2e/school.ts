@@ -32,6 +32,7 @@ export async function enter(browser: Browser, server: Server, name: string): Pro
   await page.addInitScript(() => localStorage.setItem('microphone-checked', 'true'));
   await page.goto(`${server.address}/sign-in`);
   await page.getByRole('button', { name, exact: true }).click();
+  await expect(page).not.toHaveURL(/sign-in/);
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   return page;
 }

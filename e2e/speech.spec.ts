@@ -25,10 +25,12 @@ test('a browser that listens on the device writes down what is said while it is 
     expect([processLocally, phrases]).toEqual([true, expect.arrayContaining(['Farid', 'Noorzai'])]);
   });
   await test.step('the server sets it into sentences and finds the time of each word', async () => {
-    await expect(ribbon).toContainText('Farid this is a claim.', { timeout: 40_000 });
+    // The sound says something else, so a pause, and with it the end of a sentence, may fall between any two words.
+    const sentences = /Farid\W+this\W+is\W+a\W+claim\./i;
+    await expect(ribbon).toContainText(sentences, { timeout: 40_000 });
     await saved(page);
     await page.reload();
-    await expect(ribbon).toContainText('Farid this is a claim.');
+    await expect(ribbon).toContainText(sentences);
   });
 });
 
