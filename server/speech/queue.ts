@@ -99,11 +99,12 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
     const [subject, transcript] = [await selectSubject(db, remark), await selectTranscript(db, remark)];
     if (!subject || !transcript || transcript.text.trim() === '') return;
     const { bytes } = await soundOf(subject);
-    const aligned = await thread.align(bytes, { ...transcript, known: transcript.words });
+    const { language, words: known } = transcript;
+    const aligned = await thread.align(bytes, { text: transcript.text, language, known });
     // What a browser heard comes as bare words; what a person wrote or has read is left as it is.
     const bare = isDraft(transcript);
     const words = bare
-      ? spelled(inSentences(aligned.words, transcript.language), vocabulary(subject.names, subject.text))
+      ? spelled(inSentences(aligned.words, language), vocabulary(subject.names, subject.text))
       : aligned.words;
     const text = bare ? textOfWords(words) : transcript.text;
     await db.transaction((tx) => putTimes(tx, remark, transcript.text, { ...aligned, words, text }));

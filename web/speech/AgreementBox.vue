@@ -10,7 +10,7 @@ const settings = useSpeechSettings();
 </script>
 
 <template>
-  <label class="check">
+  <label class="tick">
     <input
       type="checkbox"
       :checked="settings.hasAgreed(place)"
@@ -19,12 +19,3 @@ const settings = useSpeechSettings();
     <span><slot /></span>
   </label>
 </template>
-
-<style scoped>
-.check {
-  display: flex;
-  align-items: baseline;
-  gap: 8px;
-  max-width: 34rem;
-}
-</style>

@@ -31,7 +31,7 @@ async function fetchIt(): Promise<void> {
 
 <template>
   <p v-if="place === undefined" class="quiet">Looking at what this browser can do …</p>
-  <label v-else-if="place === 'device'" class="check">
+  <label v-else-if="place === 'device'" class="tick">
     <input v-model="onDevice" type="checkbox" />
     Write down what I say while I speak. The sound stays on this computer.
   </label>
@@ -48,12 +48,6 @@ async function fetchIt(): Promise<void> {
 </template>
 
 <style scoped>
-.check {
-  display: flex;
-  align-items: baseline;
-  gap: 8px;
-  max-width: 34rem;
-}
 .can {
   margin-bottom: 6px;
 }
