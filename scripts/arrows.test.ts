@@ -12,14 +12,14 @@ describe('lint lets arrows go down only', () => {
     ['core/audio/x.ts', 'node:fs'],
     ['core/audio/x.ts', 'vue'],
     ['contract/x.ts', '../server/app.ts'],
-    ['contract/x.ts', '../web/shared/api.ts'],
-    ['server/media/x.ts', '../../web/shared/api.ts'],
+    ['contract/x.ts', '../web/session/api.ts'],
+    ['server/media/x.ts', '../../web/session/api.ts'],
     ['server/x.ts', '../cli/read.ts'],
     ['web/desk/x.ts', '../../server/app.ts'],
     ['web/desk/x.ts', '#server/app'],
     ['web/desk/x.ts', '#demo/people'],
-    ['demo/x.ts', '../web/theme.ts'],
-    ['cli/x.ts', '../web/theme.ts'],
+    ['demo/x.ts', '../web/theme/theme.ts'],
+    ['cli/x.ts', '../web/theme/theme.ts'],
   ])('%s may not import %s', async (file, target) => {
     expect(await rulesBroken(file, `export * from '${target}';\n`)).toContain('no-restricted-imports');
   });

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useOutbox } from './shared/outbox.ts';
+import { useOutbox } from './outbox/outbox.ts';
 
 useOutbox();
 </script>

@@ -1,4 +1,4 @@
-import './reset.css';
+import './theme/reset.css';
 import '@fontsource/noto-emoji/400.css';
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
 import '@fontsource-variable/literata/wght.css';
@@ -7,7 +7,7 @@ import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './App.vue';
 import { router } from './router.ts';
-import './styles.css';
-import { vuetify } from './theme.ts';
+import './theme/styles.css';
+import { vuetify } from './theme/theme.ts';
 
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');

@@ -1,5 +1,5 @@
 import { createRouter, createWebHistory, type RouteLocationNormalized } from 'vue-router';
-import { useSession } from './shared/session.ts';
+import { useSession } from './session/session.ts';
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -33,7 +33,7 @@ export const router = createRouter({
       component: () => import('./returned/ReturnedPage.vue'),
       props: true,
     },
-    { path: '/:any(.*)*', name: 'nowhere', component: () => import('./shared/NowherePage.vue') },
+    { path: '/:any(.*)*', name: 'nowhere', component: () => import('./shell/NowherePage.vue') },
   ],
 });
 

@@ -4,8 +4,8 @@ import { isAnswer, type Answers } from '#core/folio';
 import { formatHundredths } from '#core/grading';
 import { StorageSerializers, useDebounceFn, useLocalStorage } from '@vueuse/core';
 import { computed, onMounted, ref } from 'vue';
-import { call, sentenceOf } from '../shared/api.ts';
-import { useSession } from '../shared/session.ts';
+import { call, sentenceOf } from '../session/api.ts';
+import { useSession } from '../session/session.ts';
 
 /** The questions of an assignment, answered here. What is typed is kept in this browser at once, and on the server soon after. */
 const props = defineProps<{ assignment: string; questions: readonly Question[]; again: boolean }>();

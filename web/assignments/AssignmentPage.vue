@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { readAssignment, type ClassRow } from '#contract/assignments';
 import { computed } from 'vue';
-import { call } from '../shared/api.ts';
-import PageFrame from '../shared/PageFrame.vue';
+import { call } from '../session/api.ts';
+import PageFrame from '../shell/PageFrame.vue';
 import BudgetField from './BudgetField.vue';
-import StateNote from '../shared/StateNote.vue';
-import { dayAndTime } from '../shared/time.ts';
-import { WORK_STATES } from '../shared/work-state.ts';
-import { useLoaded } from '../shared/use-loaded.ts';
+import StateNote from '../shell/StateNote.vue';
+import { dayAndTime } from '../wording/time.ts';
+import { WORK_STATES } from '../wording/work-state.ts';
+import { useLoaded } from '../shell/use-loaded.ts';
 
 const props = defineProps<{ assignment: string }>();
 const {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { setAssignment } from '#contract/assignments';
 import { ref } from 'vue';
-import { call, sentenceOf } from '../shared/api.ts';
+import { call, sentenceOf } from '../session/api.ts';
 
 /** How long a spoken remark should take in this assignment. It is a wish and never cuts. */
 const props = defineProps<{ assignment: string; budget: number | null }>();

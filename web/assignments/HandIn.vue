@@ -2,8 +2,8 @@
 import { handIn } from '#contract/assignments';
 import { mdiClose } from '@mdi/js';
 import { ref, shallowRef } from 'vue';
-import { call, sentenceOf } from '../shared/api.ts';
-import { useSchool } from '../shared/school.ts';
+import { call, sentenceOf } from '../session/api.ts';
+import { useSchool } from '../session/school.ts';
 
 /** Hands in one or more files as one work. A refused one leaves everything as it was. */
 const props = defineProps<{ assignment: string; again: boolean }>();

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useSession } from '../shared/session.ts';
+import { useSession } from '../session/session.ts';
 import OwnWorkPage from './OwnWorkPage.vue';
 import ToMarkPage from './ToMarkPage.vue';
 

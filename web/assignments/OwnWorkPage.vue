@@ -2,11 +2,11 @@
 import { readOwnWork, type OwnWork } from '#contract/assignments';
 import { withdrawWork } from '#contract/submissions';
 import { ref } from 'vue';
-import { call, sentenceOf } from '../shared/api.ts';
-import PageFrame from '../shared/PageFrame.vue';
-import StateNote from '../shared/StateNote.vue';
-import { dayAndTime } from '../shared/time.ts';
-import { useLoaded } from '../shared/use-loaded.ts';
+import { call, sentenceOf } from '../session/api.ts';
+import PageFrame from '../shell/PageFrame.vue';
+import StateNote from '../shell/StateNote.vue';
+import { dayAndTime } from '../wording/time.ts';
+import { useLoaded } from '../shell/use-loaded.ts';
 import AnswerForm from './AnswerForm.vue';
 import HandIn from './HandIn.vue';
 

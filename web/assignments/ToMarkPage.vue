@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { readWaiting } from '#contract/assignments';
-import { call } from '../shared/api.ts';
-import PageFrame from '../shared/PageFrame.vue';
-import StateNote from '../shared/StateNote.vue';
-import { dayAndTime } from '../shared/time.ts';
-import { WORK_STATES } from '../shared/work-state.ts';
-import { useLoaded } from '../shared/use-loaded.ts';
+import { call } from '../session/api.ts';
+import PageFrame from '../shell/PageFrame.vue';
+import StateNote from '../shell/StateNote.vue';
+import { dayAndTime } from '../wording/time.ts';
+import { WORK_STATES } from '../wording/work-state.ts';
+import { useLoaded } from '../shell/use-loaded.ts';
 
 const { value: waiting, error, load } = useLoaded(() => call(readWaiting));
 </script>

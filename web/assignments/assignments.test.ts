@@ -3,7 +3,7 @@ import { flushPromises } from '@vue/test-utils';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Question } from '#contract/assignments';
 import { mountInApp } from '../testing/mount.ts';
-import { useSession } from '../shared/session.ts';
+import { useSession } from '../session/session.ts';
 import AnswerForm from './AnswerForm.vue';
 import HandIn from './HandIn.vue';
 

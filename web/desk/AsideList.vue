@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
 import { clock } from '#core/audio';
-import { useAnchorName } from '../shared/use-anchor-name.ts';
+import { useAnchorName } from '../feedback/use-anchor-name.ts';
 
 /** Remarks that were put aside: they can be brought back for 30 days. */
 defineProps<{ remarks: readonly Remark[] }>();

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { WorkState } from '#core/workflow';
 import type { ClassStates } from '#contract/submissions';
-import { WORK_STATES } from '../shared/work-state.ts';
+import { WORK_STATES } from '../wording/work-state.ts';
 import { nextTick, useTemplateRef, watch } from 'vue';
 
 /** The class at a glance: everybody, and how far they are. */

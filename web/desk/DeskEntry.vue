@@ -2,11 +2,11 @@
 import type { Remark } from '#contract/remarks';
 import type { EarlierRemark } from '#contract/submissions';
 import { computed } from 'vue';
-import EarlierRibbon from '../shared/earlier/EarlierRibbon.vue';
-import { useAnchorName } from '../shared/use-anchor-name.ts';
+import EarlierRibbon from '../earlier/EarlierRibbon.vue';
+import { useAnchorName } from '../feedback/use-anchor-name.ts';
 import { useDeskMargin } from './desk-margin.ts';
 import DeskRibbon from './DeskRibbon.vue';
-import RemarkForm from './RemarkForm.vue';
+import RemarkForm from '../remark/RemarkForm.vue';
 import { SPEAKING } from './use-desk-entries.ts';
 import { WRITING } from './use-writing.ts';
 

@@ -12,20 +12,20 @@ import {
 } from '@mdi/js';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import type { KeptSound } from '../shared/changes.ts';
-import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
-import { useMarginKey } from '../shared/margin-key.ts';
-import ReplyBox from '../shared/margin/ReplyBox.vue';
-import ReplyThread from '../shared/margin/ReplyThread.vue';
-import RibbonFrame from '../shared/margin/RibbonFrame.vue';
-import { useSpeakingReply } from '../shared/margin/use-speaking-reply.ts';
-import { dayAndTime } from '../shared/time.ts';
-import { draftOf, type Draft } from './draft.ts';
-import RemarkForm from './RemarkForm.vue';
-import SoundEditor from './SoundEditor.vue';
-import WordCutter from './WordCutter.vue';
-import WordsPanel from './WordsPanel.vue';
-import TranscriptField from './TranscriptField.vue';
+import type { KeptSound } from '../feedback/changes.ts';
+import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
+import { useMarginKey } from '../feedback/margin-key.ts';
+import ReplyBox from '../replies/ReplyBox.vue';
+import ReplyThread from '../replies/ReplyThread.vue';
+import RibbonFrame from '../margin/RibbonFrame.vue';
+import { useSpeakingReply } from '../replies/use-speaking-reply.ts';
+import { dayAndTime } from '../wording/time.ts';
+import { draftOf, type Draft } from '../remark/draft.ts';
+import RemarkForm from '../remark/RemarkForm.vue';
+import SoundEditor from '../remark/SoundEditor.vue';
+import WordCutter from '../remark/WordCutter.vue';
+import WordsPanel from '../remark/WordsPanel.vue';
+import TranscriptField from '../remark/TranscriptField.vue';
 
 /** A remark on the teacher's desk. */
 const props = defineProps<{

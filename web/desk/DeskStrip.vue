@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { Feedback, Work } from '#contract/submissions';
 import { mdiChevronLeft, mdiChevronRight, mdiKeyboardOutline, mdiRedo, mdiUndo } from '@mdi/js';
-import OutboxState from '../shared/OutboxState.vue';
-import { useSitting } from '../shared/sitting.ts';
-import VersionMenu from '../shared/VersionMenu.vue';
+import OutboxState from '../shell/OutboxState.vue';
+import { useSitting } from '../feedback/sitting.ts';
+import VersionMenu from '../feedback/VersionMenu.vue';
 import type { Place } from './class-place.ts';
 import ReturnPanel from './ReturnPanel.vue';
 

@@ -3,8 +3,8 @@ import { total } from '#core/grading';
 import type { Feedback } from '#contract/submissions';
 import { onClickOutside } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
-import { sentenceOf } from '../shared/api.ts';
-import { useOutbox } from '../shared/outbox.ts';
+import { sentenceOf } from '../session/api.ts';
+import { useOutbox } from '../outbox/outbox.ts';
 
 /** What goes to the student, said once before it goes. */
 const props = defineProps<{ feedback: Feedback; student: string; setReturned: (returned: boolean) => Promise<void> }>();

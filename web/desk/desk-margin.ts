@@ -3,7 +3,7 @@ import type { Rubric } from '#core/grading';
 import type { Remark, RemarkChange } from '#contract/remarks';
 import type { EarlierRemark } from '#contract/submissions';
 import { inject, type InjectionKey } from 'vue';
-import type { Draft } from './draft.ts';
+import type { Draft } from '../remark/draft.ts';
 
 /** What everything in the margin of the desk shares, so that each part is drawn again only when it changes itself. */
 export interface DeskMargin {

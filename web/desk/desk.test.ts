@@ -5,14 +5,14 @@ import type { Remark } from '#contract/remarks';
 import type { VueWrapper } from '@vue/test-utils';
 import { describe, expect, it, vi } from 'vitest';
 import { nextTick } from 'vue';
-import { usePlayer } from '../shared/player.ts';
-import { Unreachable } from '../shared/api.ts';
+import { usePlayer } from '../player/player.ts';
+import { Unreachable } from '../session/api.ts';
 import { feedbackOf, mountInApp, remarkOf } from '../testing/mount.ts';
 import AsideList from './AsideList.vue';
 import ReturnPanel from './ReturnPanel.vue';
-import ScoreDrawer from './ScoreDrawer.vue';
-import TranscriptField from './TranscriptField.vue';
-import WordCutter from './WordCutter.vue';
+import ScoreDrawer from './drawer/ScoreDrawer.vue';
+import TranscriptField from '../remark/TranscriptField.vue';
+import WordCutter from '../remark/WordCutter.vue';
 
 const transcript: Transcript = {
   language: 'en',

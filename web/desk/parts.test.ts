@@ -3,10 +3,10 @@ import 'fake-indexeddb/auto';
 import { describe, expect, it } from 'vitest';
 import { ref } from 'vue';
 import { mountInApp, remarkOf } from '../testing/mount.ts';
-import { useMarginFilter } from '../shared/margin/use-margin-filter.ts';
+import { useMarginFilter } from '../margin/use-margin-filter.ts';
 import { placeIn } from './class-place.ts';
-import { draftOf, emptyDraft, linkOf, type Draft } from './draft.ts';
-import RemarkForm from './RemarkForm.vue';
+import { draftOf, emptyDraft, linkOf, type Draft } from '../remark/draft.ts';
+import RemarkForm from '../remark/RemarkForm.vue';
 
 describe('linkOf', () => {
   it.each([

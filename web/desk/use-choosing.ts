@@ -1,8 +1,8 @@
 import type { Anchor } from '#core/anchor';
 import { sentenceBeside, sentences, type Folio } from '#core/folio';
 import { computed, nextTick, ref, type ComputedRef, type Ref } from 'vue';
-import { rangeOf } from '../shared/folio/selection.ts';
-import { useTarget, type Target } from '../shared/folio/use-target.ts';
+import { rangeOf } from '../folio/selection.ts';
+import { useTarget, type Target } from '../folio/use-target.ts';
 
 export interface Choosing extends Target {
   /** Whether a drag draws a box, also where there are words. */

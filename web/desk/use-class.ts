@@ -1,8 +1,8 @@
 import { readClass, type ClassStates, type Work } from '#contract/submissions';
 import { computed, shallowRef, watch, type ComputedRef, type ShallowRef } from 'vue';
-import { call } from '../shared/api.ts';
-import { useFeedback } from '../shared/feedback-store.ts';
-import { useOutbox } from '../shared/outbox.ts';
+import { call } from '../session/api.ts';
+import { useFeedback } from '../feedback/feedback-store.ts';
+import { useOutbox } from '../outbox/outbox.ts';
 import { placeIn, type Place } from './class-place.ts';
 
 /** The class of the work that is open, and the works beside it, which are loaded ahead. */

@@ -1,8 +1,8 @@
 import type { Work } from '#contract/submissions';
 import { computed, type ComputedRef } from 'vue';
 import { useRecorder } from '../recorder/use-recorder.ts';
-import { marginEntries, type MarginEntry } from '../shared/margin/entries.ts';
-import type { Draft } from './draft.ts';
+import { marginEntries, type MarginEntry } from '../margin/entries.ts';
+import type { Draft } from '../remark/draft.ts';
 import { WRITING } from './use-writing.ts';
 
 /** Stands for the remark that is being spoken, before it has a ribbon. */

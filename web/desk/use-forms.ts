@@ -1,9 +1,9 @@
 import type { Stamp } from '#contract/stamps';
 import { computed, type ComputedRef, type Ref } from 'vue';
-import type { DrawerName } from './DeskDrawer.vue';
+import type { DrawerName } from './drawer/DeskDrawer.vue';
 import type { Notice } from './notice.ts';
 import type { Choosing } from './use-choosing.ts';
-import type { useSpeaking } from './use-speaking.ts';
+import type { useSpeaking } from './voice/use-speaking.ts';
 import type { Writing } from './use-writing.ts';
 
 interface Options {

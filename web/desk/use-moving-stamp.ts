@@ -2,7 +2,7 @@ import type { Anchor } from '#core/anchor';
 import type { Remark } from '#contract/remarks';
 import { useDebounceFn } from '@vueuse/core';
 import { computed, watch, type ComputedRef } from 'vue';
-import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
+import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import type { Choosing } from './use-choosing.ts';
 
 /** Milliseconds without a step, after which a stamp stays where it was moved to. */

@@ -1,6 +1,6 @@
 import type { Ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { useSitting, type Deed } from '../shared/sitting.ts';
+import { useSitting, type Deed } from '../feedback/sitting.ts';
 import type { Notice } from './notice.ts';
 
 /** Undo and redo for the whole sitting. What was undone is told, and shown where it is about another student. */

@@ -2,11 +2,11 @@ import type { Anchor } from '#core/anchor';
 import type { RemarkContent } from '#contract/remarks';
 import { StorageSerializers, useLocalStorage } from '@vueuse/core';
 import { computed, type ComputedRef, type Ref } from 'vue';
-import { hexDigest } from '../shared/digest.ts';
-import { useSession } from '../shared/session.ts';
-import { rememberSound } from '../shared/sound-url.ts';
-import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
-import { emptyDraft, type Draft } from './draft.ts';
+import { hexDigest } from '../outbox/digest.ts';
+import { useSession } from '../session/session.ts';
+import { rememberSound } from '../player/sound-url.ts';
+import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
+import { emptyDraft, type Draft } from '../remark/draft.ts';
 
 /** Stands for the remark that is being written, before it has a ribbon. */
 export const WRITING = 'writing';

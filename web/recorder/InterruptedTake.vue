@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { dayAndTime } from '../shared/time.ts';
+import { dayAndTime } from '../wording/time.ts';
 import type { UnfinishedTake } from './takes.ts';
 
 /** A recording that broke off because the page went away. `keep` says what can be done with it. */

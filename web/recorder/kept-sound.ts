@@ -1,8 +1,8 @@
 import { peaks } from '#core/audio';
 import type { Microphone } from '#contract/sound';
 import type { SoundEdit } from '#contract/sound';
-import type { KeptSound } from '../shared/changes.ts';
-import { hexDigest } from '../shared/digest.ts';
+import type { KeptSound } from '../feedback/changes.ts';
+import { hexDigest } from '../outbox/digest.ts';
 import { canRender, decode, renderSound, type Telling } from './sound-work.ts';
 
 const PEAKS = 200;

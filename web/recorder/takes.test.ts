@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { browserStore } from '../shared/store.ts';
+import { browserStore } from '../outbox/browser-store.ts';
 import { ChunkKeeper } from './chunk-keeper.ts';
 import { beginTake, forgetTake, letGoOfTake, unfinishedTakes, type TakeRecord } from './takes.ts';
 

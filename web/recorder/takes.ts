@@ -1,6 +1,6 @@
 import type { Anchor } from '#core/anchor';
 import type { Microphone, Sound } from '#contract/sound';
-import { browserStore } from '../shared/store.ts';
+import { browserStore } from '../outbox/browser-store.ts';
 
 type Picture = Sound['picture'];
 

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { ref } from 'vue';
 import type { SpeechSettings } from '#contract/speech';
 import type { Work } from '#contract/submissions';
-import { useSpeechSettings } from '../shared/speech-settings.ts';
+import { useSpeechSettings } from '../session/speech-settings.ts';
 import type { Recorder, RecorderStatus } from './use-recorder.ts';
 
 const recorder = { status: ref<RecorderStatus>('ready'), practising: ref(false), track: () => undefined };

@@ -3,7 +3,7 @@ import type { NewRemark } from '#contract/remarks';
 import type { Work } from '#contract/submissions';
 import { createGlobalState, useLocalStorage } from '@vueuse/core';
 import { watch } from 'vue';
-import { useSpeechSettings } from '../shared/speech-settings.ts';
+import { useSpeechSettings } from '../session/speech-settings.ts';
 import { ListeningAlong, listeningPlace, type ListeningPlace } from './recognition.ts';
 import { useRecorder, type RecorderStatus } from './use-recorder.ts';
 

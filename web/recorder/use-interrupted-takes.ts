@@ -1,5 +1,5 @@
 import { shallowRef, type ShallowRef } from 'vue';
-import { useSession } from '../shared/session.ts';
+import { useSession } from '../session/session.ts';
 import { unfinishedTakes, type TakePurpose, type UnfinishedTake } from './takes.ts';
 import { useRecorder, type Take } from './use-recorder.ts';
 

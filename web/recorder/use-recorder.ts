@@ -1,9 +1,9 @@
 import { createGlobalState, useLocalStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, type ComputedRef, type Ref, type ShallowRef } from 'vue';
 import type { Microphone, SoundEdit } from '#contract/sound';
-import type { KeptSound } from '../shared/changes.ts';
-import { useSchool } from '../shared/school.ts';
-import { useSession } from '../shared/session.ts';
+import type { KeptSound } from '../feedback/changes.ts';
+import { useSchool } from '../session/school.ts';
+import { useSession } from '../session/session.ts';
 import { ChunkKeeper } from './chunk-keeper.ts';
 import { renderedTake, takeOfBlob, type RenderedTake } from './kept-sound.ts';
 import { isMissing, microphoneSentence, openMicrophone, openPicture, pictureSentence } from './microphone.ts';

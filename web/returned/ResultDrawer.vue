@@ -2,7 +2,7 @@
 import { formatHundredths } from '#core/grading';
 import type { Feedback } from '#contract/submissions';
 import { computed } from 'vue';
-import GradeLine from '../shared/GradeLine.vue';
+import GradeLine from '../feedback/GradeLine.vue';
 
 /** Scores and grade, as they were returned. */
 const props = defineProps<{ feedback: Feedback }>();

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
-import type { KeptSound } from '../shared/changes.ts';
-import ReadingText from '../shared/transcript/ReadingText.vue';
-import ReplyBox from '../shared/margin/ReplyBox.vue';
-import ReplyThread from '../shared/margin/ReplyThread.vue';
-import RibbonFrame from '../shared/margin/RibbonFrame.vue';
-import { useSpeakingReply } from '../shared/margin/use-speaking-reply.ts';
+import type { KeptSound } from '../feedback/changes.ts';
+import ReadingText from '../transcript/ReadingText.vue';
+import ReplyBox from '../replies/ReplyBox.vue';
+import ReplyThread from '../replies/ReplyThread.vue';
+import RibbonFrame from '../margin/RibbonFrame.vue';
+import { useSpeakingReply } from '../replies/use-speaking-reply.ts';
 
 /** A remark as the student gets it: to be heard, read and answered. */
 const props = defineProps<{

@@ -3,12 +3,12 @@ import 'fake-indexeddb/auto';
 import { mount } from '@vue/test-utils';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { computed, nextTick } from 'vue';
-import { usePlayer } from '../shared/player.ts';
+import { usePlayer } from '../player/player.ts';
 import { remarkOf } from '../testing/mount.ts';
 import { useHeard } from './use-heard.ts';
 
 const heard = vi.fn();
-vi.mock('../shared/use-feedback-actions.ts', () => ({ useFeedbackActions: () => ({ heard }) }));
+vi.mock('../feedback/use-feedback-actions.ts', () => ({ useFeedbackActions: () => ({ heard }) }));
 
 const remark = remarkOf({ id: 'r' });
 const player = usePlayer();

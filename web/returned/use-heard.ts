@@ -1,7 +1,7 @@
 import type { Remark } from '#contract/remarks';
 import { watch, type ComputedRef } from 'vue';
-import { usePlayer } from '../shared/player.ts';
-import { useFeedbackActions } from '../shared/use-feedback-actions.ts';
+import { usePlayer } from '../player/player.ts';
+import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 
 /** Nobody needs to hear the last breath of a remark to have heard it. */
 const HEARD_SHARE = 0.9;

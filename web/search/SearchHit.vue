@@ -3,10 +3,10 @@ import { foundAt, foundWords, tokens } from '#core/transcript';
 import type { Remark } from '#contract/remarks';
 import { mdiPause, mdiPlay } from '@mdi/js';
 import { computed } from 'vue';
-import { usePlayer } from '../shared/player.ts';
-import { remarkSoundUrl } from '../shared/sound-url.ts';
-import { dayAndTime } from '../shared/time.ts';
-import TranscriptText from '../shared/transcript/TranscriptText.vue';
+import { usePlayer } from '../player/player.ts';
+import { remarkSoundUrl } from '../player/sound-url.ts';
+import { dayAndTime } from '../wording/time.ts';
+import TranscriptText from '../transcript/TranscriptText.vue';
 import FoundText from './FoundText.vue';
 
 /** One remark that has the words, with a way to hear it from there and to open it at its place. */

@@ -2,7 +2,7 @@
 import { watchDebounced } from '@vueuse/core';
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import PageFrame from '../shared/PageFrame.vue';
+import PageFrame from '../shell/PageFrame.vue';
 import SearchRemarks from './SearchRemarks.vue';
 
 const route = useRoute();

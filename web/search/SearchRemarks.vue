@@ -2,11 +2,11 @@
 import { searchRemarks } from '#contract/search';
 import { refDebounced } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
-import { call } from '../shared/api.ts';
-import { usePlayer } from '../shared/player.ts';
-import { useSession } from '../shared/session.ts';
-import StateNote from '../shared/StateNote.vue';
-import { useLoaded } from '../shared/use-loaded.ts';
+import { call } from '../session/api.ts';
+import { usePlayer } from '../player/player.ts';
+import { useSession } from '../session/session.ts';
+import StateNote from '../shell/StateNote.vue';
+import { useLoaded } from '../shell/use-loaded.ts';
 import SearchHit from './SearchHit.vue';
 
 /** One field that looks through all that was said and written in remarks. */

@@ -3,7 +3,7 @@ import { RouterLinkStub } from '@vue/test-utils';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { tokens } from '#core/transcript';
 import type { Remark } from '#contract/remarks';
-import { usePlayer } from '../shared/player.ts';
+import { usePlayer } from '../player/player.ts';
 import { mountInApp, remarkOf } from '../testing/mount.ts';
 import FoundText from './FoundText.vue';
 import SearchHit from './SearchHit.vue';

@@ -2,11 +2,11 @@
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { SignIn } from '#contract/session';
-import { sentenceOf } from '../shared/api.ts';
-import { useSchool } from '../shared/school.ts';
-import { useSession } from '../shared/session.ts';
-import StateNote from '../shared/StateNote.vue';
-import { useLoaded } from '../shared/use-loaded.ts';
+import { sentenceOf } from '../session/api.ts';
+import { useSchool } from '../session/school.ts';
+import { useSession } from '../session/session.ts';
+import StateNote from '../shell/StateNote.vue';
+import { useLoaded } from '../shell/use-loaded.ts';
 
 const session = useSession();
 const router = useRouter();

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { SpeechPlace } from '#contract/speech';
-import { useSpeechSettings } from '../shared/speech-settings.ts';
+import { useSpeechSettings } from '../session/speech-settings.ts';
 
 /** The sentence by which a person lets their voice or their words go somewhere else, and takes it back. */
 defineProps<{ place: SpeechPlace }>();

@@ -4,7 +4,7 @@ import { ref, watch } from 'vue';
 import { installLanguage, listeningPlace, type ListeningPlace } from '../recorder/recognition.ts';
 import { useDeviceDictation } from '../recorder/use-dictation.ts';
 import AgreementBox from './AgreementBox.vue';
-import { languageName } from '../shared/transcript/language.ts';
+import { languageName } from '../transcript/language.ts';
 
 /** What this browser itself could write down while somebody speaks, and whether it may. */
 const props = defineProps<{ language: string }>();

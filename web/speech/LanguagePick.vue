@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { COMMON_LANGUAGES, languageName } from '../shared/transcript/language.ts';
+import { COMMON_LANGUAGES, languageName } from '../transcript/language.ts';
 
 /** A language that is spoken. */
 defineProps<{

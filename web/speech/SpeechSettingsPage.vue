@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import type { SpeechPlace, SpeechSettings } from '#contract/speech';
 import { computed, ref } from 'vue';
-import { sentenceOf } from '../shared/api.ts';
-import PageFrame from '../shared/PageFrame.vue';
-import { useSpeechSettings } from '../shared/speech-settings.ts';
-import StateNote from '../shared/StateNote.vue';
-import { languageName } from '../shared/transcript/language.ts';
-import { useLoaded } from '../shared/use-loaded.ts';
+import { sentenceOf } from '../session/api.ts';
+import PageFrame from '../shell/PageFrame.vue';
+import { useSpeechSettings } from '../session/speech-settings.ts';
+import StateNote from '../shell/StateNote.vue';
+import { languageName } from '../transcript/language.ts';
+import { useLoaded } from '../shell/use-loaded.ts';
 import AgreementBox from './AgreementBox.vue';
 import BrowserListening from './BrowserListening.vue';
 import LanguagePick from './LanguagePick.vue';

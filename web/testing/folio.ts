@@ -6,7 +6,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { readDocument } from '../../server/documents/read.ts';
 import { createPinia, setActivePinia } from 'pinia';
-import type { DrawnStretch, FolioContext } from '../shared/folio/folio-context.ts';
+import type { DrawnStretch, FolioContext } from '../folio/folio-context.ts';
 
 // Parts of a work ask the stores what kinds look like.
 setActivePinia(createPinia());

@@ -1,0 +1,43 @@
+<script lang="ts">
+/** What stands at the far right of the desk. */
+export type DrawerName = 'scores' | 'keys' | 'microphone' | 'emoji' | 'stamp' | 'kinds' | 'search';
+</script>
+
+<script setup lang="ts">
+import type { Stamp } from '#contract/stamps';
+import type { Feedback, Work } from '#contract/submissions';
+import { defineAsyncComponent } from 'vue';
+import { useFeedbackActions } from '../../feedback/use-feedback-actions.ts';
+import KeyList from './KeyList.vue';
+import ScoreDrawer from './ScoreDrawer.vue';
+import SearchPanel from './SearchPanel.vue';
+
+defineProps<{ work: Work; feedback: Feedback; kind: string; stampTarget: string }>();
+defineEmits<{ stamp: [stamp: Stamp]; react: [emoji: string] }>();
+const name = defineModel<DrawerName>({ required: true });
+
+// Seldom needed, so not loaded with the desk.
+const MicrophonePanel = defineAsyncComponent(() => import('./MicrophonePanel.vue'));
+const EmojiPanel = defineAsyncComponent(() => import('./EmojiPanel.vue'));
+const StampPanel = defineAsyncComponent(() => import('./StampPanel.vue'));
+const KindsPanel = defineAsyncComponent(() => import('./KindsPanel.vue'));
+
+const actions = useFeedbackActions();
+const close = (): void => void (name.value = 'scores');
+</script>
+
+<template>
+  <KeyList v-if="name === 'keys'" @close="close" />
+  <MicrophonePanel v-else-if="name === 'microphone'" @close="close" />
+  <EmojiPanel v-else-if="name === 'emoji'" @close="close" @react="$emit('react', $event)" />
+  <StampPanel
+    v-else-if="name === 'stamp'"
+    :kind="kind"
+    :target="stampTarget"
+    @close="close"
+    @stamp="$emit('stamp', $event)"
+  />
+  <KindsPanel v-else-if="name === 'kinds'" :work="work" @close="close" />
+  <SearchPanel v-else-if="name === 'search'" @close="close" />
+  <ScoreDrawer v-else :feedback="feedback" @score="actions.score" @points="actions.givePoints" />
+</template>

@@ -1,0 +1,201 @@
+<script setup lang="ts">
+import { levelDbfs, microphoneVerdict, writeWav, type MicrophoneVerdict } from '#core/audio';
+import { mdiMicrophoneOutline, mdiPlay } from '@mdi/js';
+import { useEventListener, useRafFn } from '@vueuse/core';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
+import { listMicrophones } from '../../recorder/microphone.ts';
+import { useRecorder } from '../../recorder/use-recorder.ts';
+import DeskPanel from './DeskPanel.vue';
+import { useCountdownSeconds } from '../voice/use-speaking.ts';
+
+/** Which microphone, whether it hears, and what to do if it does not. */
+defineEmits<{ close: [] }>();
+
+const TRY_SECONDS = 3;
+const QUIETEST_DBFS = -60;
+const PRACTICE = 'practice';
+
+const VERDICTS: Record<MicrophoneVerdict, string> = {
+  good: 'You are heard well. All remarks are brought to the same loudness, so there is nothing to set.',
+  silent:
+    'Nothing was heard. Is the microphone switched off, or another one chosen? Choose another above and try again.',
+  quiet: 'You are very quiet. Come nearer, or turn the microphone up in the settings of your computer.',
+  clipping:
+    'You are too loud for this microphone. Move away a little, or turn it down in the settings of your computer.',
+};
+
+const recorder = useRecorder();
+const countdown = useCountdownSeconds();
+const microphones = shallowRef<{ id: string; name: string }[]>([]);
+const level = ref(QUIETEST_DBFS);
+const trying = ref(false);
+const verdict = ref<MicrophoneVerdict>();
+const heard = ref<string>();
+const samples = new Float32Array(2048);
+const open = computed(() => recorder.status.value === 'ready');
+const choice = computed(() => (recorder.practising.value ? PRACTICE : recorder.device.value));
+
+async function look(): Promise<void> {
+  microphones.value = await listMicrophones();
+}
+
+onMounted(async () => {
+  await recorder.warm();
+  await look();
+});
+useEventListener(
+  () => navigator.mediaDevices as MediaDevices | undefined,
+  'devicechange',
+  () => void look(),
+);
+useRafFn(
+  () => {
+    recorder.read(samples);
+    level.value = open.value ? Math.max(QUIETEST_DBFS, levelDbfs(samples)) : QUIETEST_DBFS;
+  },
+  { fpsLimit: 12 },
+);
+onBeforeUnmount(forget);
+
+async function choose(id: string): Promise<void> {
+  forget();
+  if (id === PRACTICE) await recorder.usePractice(true);
+  else await recorder.useDevice(id);
+  await look();
+}
+
+async function tryOut(): Promise<void> {
+  forget();
+  trying.value = true;
+  const tried = await recorder.listen(TRY_SECONDS);
+  trying.value = false;
+  if (!tried) return;
+  verdict.value = microphoneVerdict(tried.samples, tried.rate);
+  heard.value = URL.createObjectURL(new Blob([writeWav(tried.samples, tried.rate)], { type: 'audio/wav' }));
+}
+
+function forget(): void {
+  if (heard.value) URL.revokeObjectURL(heard.value);
+  heard.value = undefined;
+  verdict.value = undefined;
+}
+
+const playBack = (): void => void new Audio(heard.value).play();
+</script>
+
+<template>
+  <DeskPanel title="Microphone" @close="$emit('close')">
+    <p v-if="recorder.problem.value" class="problem" role="alert">{{ recorder.problem.value }}</p>
+    <label class="field">
+      Which one
+      <select :value="choice" @change="choose(($event.target as HTMLSelectElement).value)">
+        <option value="">The one that the system has chosen</option>
+        <option v-for="{ id, name } in microphones.filter((one) => one.id !== 'default')" :key="id" :value="id">
+          {{ name }}
+        </option>
+        <option :value="PRACTICE">Practice microphone: speaks sample sentences</option>
+      </select>
+    </label>
+    <p class="label">How loud it is now</p>
+    <div class="meter">
+      <meter
+        :min="QUIETEST_DBFS"
+        max="0"
+        :low="-50"
+        :high="-6"
+        :optimum="-20"
+        :value="level"
+        aria-label="Level of the microphone"
+      />
+      <span class="figures">{{ open ? `${Math.round(level)} dBFS` : 'off' }}</span>
+    </div>
+    <div class="row">
+      <v-btn
+        variant="outlined"
+        size="small"
+        :prepend-icon="mdiMicrophoneOutline"
+        :disabled="trying || recorder.speaking.value"
+        @click="tryOut"
+      >
+        {{ trying ? 'Say a sentence …' : 'Try it for three seconds' }}
+      </v-btn>
+      <v-btn v-if="heard" size="small" :prepend-icon="mdiPlay" @click="playBack">Hear it</v-btn>
+    </div>
+    <p v-if="verdict" class="verdict" :class="verdict" role="status">{{ VERDICTS[verdict] }}</p>
+    <p v-else class="quiet">What you say in a try is not kept.</p>
+    <label class="check">
+      <input
+        type="checkbox"
+        :checked="countdown > 0"
+        @change="countdown = ($event.target as HTMLInputElement).checked ? 3 : 0"
+      />
+      Count 3 – 2 – 1 before recording
+    </label>
+    <p class="quiet">
+      Which language you speak, and who writes it down:
+      <router-link :to="{ name: 'speech' }">speech settings</router-link>
+    </p>
+  </DeskPanel>
+</template>
+
+<style scoped>
+.field,
+.label {
+  display: block;
+  margin-top: 12px;
+  font-weight: 600;
+}
+select {
+  width: 100%;
+  margin-top: 4px;
+  padding: 6px;
+  border: 1px solid var(--quiet);
+  border-radius: 4px;
+  font-weight: 400;
+  background: var(--paper);
+  color: var(--ink);
+}
+.meter {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+meter {
+  flex: 1;
+  height: 18px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 14px;
+}
+.verdict,
+.quiet {
+  margin-top: 10px;
+}
+.verdict {
+  padding-left: 10px;
+  border-left: 3px solid rgb(var(--v-theme-error));
+}
+.verdict.good {
+  border-color: rgb(var(--v-theme-moss));
+}
+.quiet {
+  color: var(--quiet);
+}
+.problem {
+  color: rgb(var(--v-theme-error));
+}
+.check {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin-top: 18px;
+}
+.check input {
+  accent-color: var(--ink);
+  width: 16px;
+  height: 16px;
+}
+</style>

@@ -1,0 +1,16 @@
+<script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core';
+import SearchRemarks from '../../search/SearchRemarks.vue';
+import DeskPanel from './DeskPanel.vue';
+
+defineEmits<{ close: [] }>();
+
+/** The same search goes on when a hit has been opened. */
+const words = useSessionStorage('search-words', '');
+</script>
+
+<template>
+  <DeskPanel title="Find remarks" @close="$emit('close')">
+    <SearchRemarks v-model="words" />
+  </DeskPanel>
+</template>

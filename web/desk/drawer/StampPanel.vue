@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import {
+  addStamp,
+  readStamps,
+  removeStamp,
+  STAMP_DRAWINGS,
+  stampPicturePath,
+  type Stamp,
+  type StampPicture,
+} from '#contract/stamps';
+import { mdiPlus, mdiTrashCanOutline } from '@mdi/js';
+import { onMounted, ref, shallowRef, useTemplateRef } from 'vue';
+import { call, sentenceOf } from '../../session/api.ts';
+import StampDrawing from '../../folio/StampDrawing.vue';
+import { DRAWINGS } from '../../folio/stamp-drawings.ts';
+import DeskPanel from './DeskPanel.vue';
+
+/** Stamps to put on the work: drawings that everybody has, and pictures of one's own. */
+defineProps<{ kind: string; /** Where the stamp will be put, in words. */ target: string }>();
+const emit = defineEmits<{ close: []; stamp: [stamp: Stamp] }>();
+
+const SIZE = 2.5;
+
+const own = shallowRef<StampPicture[]>([]);
+const problem = ref<string>();
+const chooser = useTemplateRef('chooser');
+
+onMounted(async () => {
+  own.value = await call(readStamps).catch(() => []);
+});
+
+async function add(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const [file] = input.files ?? [];
+  if (!file) return;
+  problem.value = undefined;
+  try {
+    own.value = [...own.value, await call(addStamp, { params: { stamp: crypto.randomUUID() }, files: [file] })];
+  } catch (error) {
+    problem.value = sentenceOf(error);
+  }
+  input.value = '';
+}
+
+async function remove(stamp: StampPicture): Promise<void> {
+  try {
+    await call(removeStamp, { params: { stamp: stamp.id } });
+    own.value = own.value.filter(({ id }) => id !== stamp.id);
+  } catch (error) {
+    problem.value = sentenceOf(error);
+  }
+}
+</script>
+
+<template>
+  <DeskPanel title="Stamps" @close="$emit('close')">
+    <p class="quiet">{{ target }}</p>
+    <ul :class="`kind-${kind}`">
+      <li v-for="drawing in STAMP_DRAWINGS" :key="drawing">
+        <button
+          type="button"
+          class="choice"
+          :aria-label="`Stamp: ${DRAWINGS[drawing].name}`"
+          @mousedown.prevent
+          @click="emit('stamp', { drawing, size: SIZE })"
+        >
+          <StampDrawing :stamp="{ drawing, size: SIZE }" remark="" />
+        </button>
+      </li>
+      <li v-for="stamp in own" :key="stamp.id">
+        <button
+          type="button"
+          class="choice"
+          :aria-label="`Stamp: ${stamp.name}`"
+          @mousedown.prevent
+          @click="emit('stamp', { picture: stamp.sha256, size: SIZE })"
+        >
+          <img :src="stampPicturePath(stamp.id, stamp.sha256)" alt="" />
+        </button>
+        <v-btn
+          class="remove"
+          :icon="mdiTrashCanOutline"
+          size="24"
+          :aria-label="`Remove the stamp ${stamp.name}; works keep theirs`"
+          @click="remove(stamp)"
+        />
+      </li>
+    </ul>
+    <v-btn size="small" variant="outlined" :prepend-icon="mdiPlus" @click="(chooser as HTMLInputElement).click()"
+      >A picture of your own</v-btn
+    >
+    <input
+      ref="chooser"
+      type="file"
+      class="visually-hidden"
+      tabindex="-1"
+      accept="image/png,image/jpeg,image/webp"
+      aria-label="Picture for a stamp"
+      @change="add"
+    />
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  </DeskPanel>
+</template>
+
+<style scoped>
+ul {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px;
+  margin: 12px 0;
+  list-style: none;
+}
+li {
+  position: relative;
+}
+.choice {
+  width: 100%;
+  aspect-ratio: 1;
+  padding: 12px;
+  border: 1px solid var(--hairline);
+  border-radius: 4px;
+}
+.choice:hover {
+  border-color: var(--kind);
+}
+img {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+.remove {
+  position: absolute;
+  top: 0;
+  right: 0;
+}
+.quiet {
+  color: var(--quiet);
+}
+.problem {
+  margin-top: 8px;
+  color: rgb(var(--v-theme-error));
+}
+</style>

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import type { EarlierRemark } from '#contract/submissions';
+import { useAnchorName } from '../feedback/use-anchor-name.ts';
+import SoundStrip from '../player/SoundStrip.vue';
+import { remarkSoundUrl } from '../player/sound-url.ts';
+import type { Earlier } from './use-earlier.ts';
+
+/** At the head of the margin: remarks of earlier versions shown or not, and those that have no place in this one. */
+defineProps<{
+  earlier: Earlier;
+  movable?: boolean;
+  target?: string | undefined;
+}>();
+defineEmits<{ here: [earlier: EarlierRemark] }>();
+
+const anchorName = useAnchorName();
+const counted = (number: number): string => `${number} ${number === 1 ? 'remark' : 'remarks'}`;
+</script>
+
+<template>
+  <section v-if="earlier.all.value.length > 0" class="head" aria-label="Remarks on earlier versions">
+    <label>
+      <input type="checkbox" :checked="earlier.shown.value" @change="earlier.toggle" />
+      Show {{ counted(earlier.all.value.length) }} on earlier versions
+    </label>
+    <template v-if="earlier.shown.value && earlier.lost.value.length > 0">
+      <h2>
+        No place in this version <span class="figures">{{ earlier.lost.value.length }}</span>
+      </h2>
+      <ul>
+        <li v-for="one in earlier.lost.value" :key="one.remark.id" :class="`kind-${one.remark.kind}`">
+          <p class="old">{{ anchorName(one.remark.anchor) }}</p>
+          <p v-if="one.remark.text">{{ one.remark.text }}</p>
+          <SoundStrip
+            v-if="one.remark.sound"
+            :id="one.remark.id"
+            :url="remarkSoundUrl(one.remark)"
+            :sound="one.remark.sound"
+            :label="`the remark on version ${one.version} about ${anchorName(one.remark.anchor)}`"
+          />
+          <v-btn
+            v-if="movable"
+            size="x-small"
+            variant="outlined"
+            :disabled="!target"
+            @mousedown.prevent
+            @click="$emit('here', one)"
+          >
+            {{ target ? `Put it at ${target}` : 'Select where it belongs' }}
+          </v-btn>
+        </li>
+      </ul>
+    </template>
+  </section>
+  <p v-if="earlier.error.value" class="error" role="alert">
+    {{ earlier.error.value }}
+    <v-btn size="x-small" variant="outlined" @click="earlier.load">Look for earlier remarks again</v-btn>
+  </p>
+</template>
+
+<style scoped>
+.head {
+  margin-bottom: 12px;
+  padding: 8px 10px;
+  border: 1px dashed var(--hairline);
+  border-radius: 4px;
+  font-size: 14px;
+}
+label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+input {
+  accent-color: var(--ink);
+}
+h2 {
+  margin: 10px 0 4px;
+  font-weight: 650;
+  font-size: 14px;
+}
+h2 span {
+  color: var(--quiet);
+  font-weight: 400;
+}
+ul {
+  list-style: none;
+}
+li + li {
+  margin-top: 10px;
+}
+.old {
+  font-family: var(--serif);
+  overflow-wrap: anywhere;
+}
+li :deep(.v-btn__content) {
+  max-width: 250px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.error {
+  margin-bottom: 12px;
+  color: rgb(var(--v-theme-error));
+  font-size: 14px;
+}
+</style>

@@ -1,0 +1,138 @@
+<script setup lang="ts">
+import { isTextBlock, pieces, type Block, type Piece, type TextBlock } from '#core/folio';
+import { picturePath } from '#contract/submissions';
+import { computed, type CSSProperties } from 'vue';
+import { stable } from './stable.ts';
+import { useFolio } from './folio-context.ts';
+import PieceText from './PieceText.vue';
+
+const props = defineProps<{ block: Block; starts: ReadonlyMap<TextBlock, number> }>();
+
+const folio = useFolio();
+const parts = computed((before?: readonly Piece[]) => {
+  if (!isTextBlock(props.block)) return [];
+  return stable(before, pieces(props.block.runs, props.starts.get(props.block)!, folio.cuts), samePiece);
+});
+const samePiece = (a: Piece, b: Piece): boolean =>
+  a.start === b.start &&
+  a.text === b.text &&
+  a.note === b.note &&
+  a.marks === b.marks &&
+  a.covering.join(' ') === b.covering.join(' ');
+const element = computed(() => (props.block.type === 'heading' ? `h${Math.min(6, props.block.level + 1)}` : 'p'));
+const marker = computed(() => ('marker' in props.block ? props.block.marker : undefined));
+const style = computed((): CSSProperties => {
+  if (!isTextBlock(props.block)) return {};
+  const { block } = props;
+  return {
+    ...(block.type === 'item' && { '--depth': block.depth }),
+    ...(block.align && { textAlign: block.align }),
+  } as CSSProperties;
+});
+</script>
+
+<template>
+  <table v-if="block.type === 'table'">
+    <tbody>
+      <tr v-for="(row, rowIndex) in block.rows" :key="rowIndex">
+        <component
+          :is="cell.header ? 'th' : 'td'"
+          v-for="(cell, cellIndex) in row"
+          :key="cellIndex"
+          :colspan="cell.columns"
+          :rowspan="cell.rows"
+        >
+          <FolioBlock v-for="(inner, index) in cell.blocks" :key="index" :block="inner" :starts="starts" />
+        </component>
+      </tr>
+    </tbody>
+  </table>
+  <figure v-else-if="block.type === 'picture'">
+    <img
+      :src="picturePath(folio.submission, block.picture)"
+      :alt="block.alt || 'Picture of the work, without a description'"
+    />
+  </figure>
+  <component
+    :is="element"
+    v-else
+    :class="[block.type, block.type === 'heading' && `level-${block.level}`]"
+    :style="style"
+  >
+    <span v-if="marker" class="marker" :data-marker="marker" /><PieceText
+      v-for="piece in parts"
+      :key="`${piece.start} ${piece.note}`"
+      :piece="piece"
+    />
+  </component>
+</template>
+
+<style scoped>
+p,
+h2,
+h3,
+h4,
+h5,
+h6 {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+p {
+  min-height: 0.6em;
+  margin-bottom: 0.85em;
+}
+.heading {
+  font-weight: 560;
+  line-height: 1.25;
+  margin: 1.3em 0 0.5em;
+}
+.level-1 {
+  font-size: 1.65em;
+  margin-top: 0;
+}
+.level-2 {
+  font-size: 1.2em;
+}
+.item {
+  position: relative;
+  margin-left: calc(2em + var(--depth) * 1.6em);
+  margin-bottom: 0.35em;
+}
+/* Numbering is not writing: it is drawn, not selected. */
+.marker::before {
+  content: attr(data-marker);
+  white-space: nowrap;
+  position: absolute;
+  right: calc(100% + 0.5em);
+  color: var(--quiet);
+}
+.heading > .marker::before {
+  position: static;
+  margin-right: 0.5em;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  margin: 0.6em 0 1.4em;
+  font-size: 0.9em;
+}
+td,
+th {
+  border: 1px solid var(--hairline);
+  padding: 0.4em 0.6em;
+  text-align: left;
+  vertical-align: top;
+}
+td p,
+th p {
+  margin: 0;
+}
+figure {
+  margin: 1em 0;
+}
+img {
+  max-width: 100%;
+  height: auto;
+  background: #fff;
+}
+</style>

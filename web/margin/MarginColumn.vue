@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import { layoutRibbons } from '#core/margin';
+import { useEventListener, useResizeObserver } from '@vueuse/core';
+import { computed, nextTick, onMounted, shallowRef, useTemplateRef, watch } from 'vue';
+import { shallowSame } from '../folio/stable.ts';
+import type { MarginEntry } from './entries.ts';
+
+/** The strip beside the work: each entry level with its passage, joined to it by a hairline. */
+const props = defineProps<{ entries: readonly MarginEntry[]; folio: Element | null; focused?: string | undefined }>();
+
+const emit = defineEmits<{ lift: [height: number] }>();
+
+const GAP = 10;
+const MOST_GLIDING = 60;
+/** Where a hairline meets its ribbon, below the ribbon's top. */
+const KNOT = 20;
+/** The whole work, and what cannot be drawn, stands at the head. */
+const AWAY = { top: 0, line: undefined };
+
+const column = useTemplateRef('column');
+const items = useTemplateRef<HTMLElement[]>('items');
+const heights = shallowRef<Record<string, number>>({});
+/** Top of each passage, and the line that its hairline starts from; both from the top of the column. */
+const passages = shallowRef<Places>({});
+/** Where the text ends, left of the column. */
+const textEdge = shallowRef(0);
+
+/** The ribbon that stands at its passage. None moves away from under a button that is being pressed. */
+const pinned = shallowRef(props.focused);
+let pressed = false;
+const pin = (): void => void (pinned.value = props.focused);
+watch(
+  () => props.focused,
+  () => pressed || pin(),
+);
+useEventListener(window, 'pointerdown', () => (pressed = true), { capture: true });
+useEventListener(window, ['pointerup', 'pointercancel'], () => {
+  pressed = false;
+  // The click comes right behind.
+  setTimeout(pin);
+});
+
+const ribbons = computed(() =>
+  props.entries.map(({ id }) => ({ passage: (passages.value[id] ?? AWAY).top, height: heights.value[id] ?? 0 })),
+);
+const tops = computed(() => {
+  // What is about the whole work has no line to stand at.
+  const focused = props.entries.findIndex(({ id }) => id === pinned.value && passages.value[id]?.line !== undefined);
+  return layoutRibbons(ribbons.value, { gap: GAP, focused: focused < 0 ? undefined : focused });
+});
+/** How far ribbons stand above the column, because the one in focus left them no room: so far the work must be moved down. */
+const lift = computed(() => Math.max(0, -Math.min(0, ...tops.value)));
+watch(lift, (height) => emit('lift', height));
+
+/** Each stands so far below the one before: where they touch, one that grows moves the others without being told. */
+const spaces = computed(() => {
+  const ends = ribbons.value.map(({ height }, index) => tops.value[index]! + height);
+  return tops.value.map((top, index) => Math.round((top - (ends[index - 1] ?? 0)) * 100) / 100);
+});
+/** All hairlines of a kind are one drawing, and the one in focus is its own. */
+const hairlines = computed(() => {
+  const paths: Record<string, { kind: string; focused: boolean; path: string }> = {};
+  props.entries.forEach(({ id, kind }, index) => {
+    const line = passages.value[id]?.line;
+    if (line === undefined) return;
+    const focused = id === props.focused;
+    const drawing = (paths[focused ? 'focused' : kind] ??= { kind, focused, path: '' });
+    drawing.path += `M${textEdge.value} ${line} L-12 ${line} L0 ${tops.value[index]! + KNOT}`;
+  });
+  return paths;
+});
+
+function measure(): void {
+  if (!column.value || !props.folio) return;
+  const { top, left } = column.value.getBoundingClientRect();
+  textEdge.value = props.folio.getBoundingClientRect().right - left + 6;
+  // Measuring happens often, and most often finds what it found before: then nothing is drawn again.
+  const found = Object.fromEntries(
+    (items.value ?? []).map((item) => [item.dataset.entry!, item.getBoundingClientRect().height]),
+  );
+  if (!shallowSame(heights.value, found)) heights.value = found;
+  const places = placesIn(props.folio, top);
+  if (!samePlaces(passages.value, places)) passages.value = places;
+}
+
+type Places = Record<string, { top: number; line: number | undefined }>;
+
+const samePlaces = (a: Places, b: Places): boolean =>
+  Object.keys(a).length === Object.keys(b).length &&
+  Object.keys(b).every((id) => a[id]?.top === b[id]!.top && a[id].line === b[id]!.line);
+
+/** Where the drawing of each remark begins. A tall one, e.g. a box, is met near its upper edge. */
+function placesIn(folio: Element, top: number): Record<string, { top: number; line: number }> {
+  const places: Record<string, { top: number; line: number }> = {};
+  for (const element of folio.querySelectorAll<HTMLElement>('[data-remarks]')) {
+    const ids = element.dataset.remarks!.split(' ').filter((id) => !(id in places));
+    const first = ids.length > 0 ? element.getClientRects()[0] : undefined;
+    if (!first) continue;
+    const line = Math.min((first.top + first.bottom) / 2, first.top + KNOT) - top;
+    for (const id of ids) places[id] = { top: first.top - top, line };
+  }
+  return places;
+}
+
+/** The list of elements itself does not tell when one joins it. */
+const drawn = shallowRef<HTMLElement[]>([]);
+
+async function measureSoon(): Promise<void> {
+  await nextTick();
+  drawn.value = [...(items.value ?? [])];
+  measure();
+}
+
+onMounted(measureSoon);
+watch(() => [props.entries, props.folio], measureSoon, { flush: 'post' });
+useResizeObserver(drawn, measure);
+useResizeObserver(() => props.folio as HTMLElement | null, measure);
+// What stands above the column in the margin moves it.
+useResizeObserver(() => column.value?.parentElement, measure);
+// Fonts that arrive late move the lines.
+void document.fonts.ready.then(measureSoon);
+</script>
+
+<template>
+  <div ref="column" class="column" :class="{ full: entries.length > MOST_GLIDING }" :style="{ marginTop: `${lift}px` }">
+    <svg class="hairlines" aria-hidden="true">
+      <path
+        v-for="(drawing, name) in hairlines"
+        :key="name"
+        :d="drawing.path"
+        :class="[`kind-${drawing.kind}`, { focused: drawing.focused }]"
+      />
+    </svg>
+    <div
+      v-for="(entry, index) in entries"
+      :key="entry.id"
+      ref="items"
+      class="entry"
+      :data-entry="entry.id"
+      :style="{ marginTop: `${spaces[index] ?? 0}px` }"
+    >
+      <slot :entry="entry" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.column {
+  display: flow-root;
+  position: relative;
+  padding-bottom: 10px;
+}
+.entry {
+  contain: layout style;
+}
+/* Hundreds that glide would be laid out anew in every frame. */
+.column:not(.full) > .entry {
+  transition: margin-top 180ms ease;
+}
+.hairlines {
+  position: absolute;
+  inset: 0;
+  overflow: visible;
+  pointer-events: none;
+}
+path {
+  fill: none;
+  stroke: var(--hairline);
+  stroke-width: 1;
+}
+@media (max-width: 900px) {
+  /* The margin stands below the work. */
+  .hairlines {
+    display: none;
+  }
+}
+path.focused {
+  stroke: var(--kind);
+  stroke-width: 1.5;
+}
+</style>

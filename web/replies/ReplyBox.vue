@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { mdiMicrophoneOutline, mdiSendOutline, mdiStop } from '@mdi/js';
+import { useLocalStorage } from '@vueuse/core';
+import { computed, onBeforeUnmount } from 'vue';
+import { useRecorder } from '../recorder/use-recorder.ts';
+import type { KeptSound } from '../feedback/changes.ts';
+import { useSession } from '../session/session.ts';
+import { useSpeakingReply } from './use-speaking-reply.ts';
+
+/** Answers a remark by voice or text. A text that is not sent yet survives a reload. */
+const props = defineProps<{
+  submission: string;
+  remark: string;
+  /** Resolves when the answer is safe. */
+  send: (reply: { text: string; sound: KeptSound | null }) => Promise<void>;
+}>();
+
+const session = useSession();
+const recorder = useRecorder();
+const text = useLocalStorage(`reply:${session.person?.id}:${props.remark}`, '');
+const here = useSpeakingReply(() => props.remark);
+const sendable = computed(() => text.value.trim() !== '');
+
+async function sendText(): Promise<void> {
+  if (!sendable.value) return;
+  await props.send({ text: text.value.trim(), sound: null });
+  text.value = '';
+}
+
+async function speak(): Promise<void> {
+  if (here.value) return recorder.stop();
+  const take = await recorder.record({ type: 'reply', submission: props.submission, remark: props.remark });
+  if (!take) return;
+  if (take.thrown) return recorder.kept(take);
+  await props.send({ text: '', sound: take.sound });
+  await recorder.kept(take);
+  recorder.cool();
+}
+
+onBeforeUnmount(() => {
+  if (!here.value) return;
+  recorder.leave();
+  recorder.cool();
+});
+</script>
+
+<template>
+  <div class="box">
+    <v-textarea
+      v-model="text"
+      placeholder="Write an answer"
+      aria-label="Write an answer"
+      maxlength="20000"
+      :disabled="here"
+      @keydown.ctrl.enter="sendText"
+      @keydown.meta.enter="sendText"
+    />
+    <v-btn v-if="sendable" :icon="mdiSendOutline" size="36" aria-label="Send the answer" @click="sendText" />
+    <v-btn
+      v-else
+      :icon="here ? mdiStop : mdiMicrophoneOutline"
+      size="36"
+      :aria-label="here ? 'Stop and send the answer' : 'Speak an answer'"
+      @click="speak"
+    />
+  </div>
+  <p v-if="here" class="hint" role="status">Recording. Press stop to send your answer.</p>
+  <p v-else-if="recorder.problem.value" class="hint">{{ recorder.problem.value }}</p>
+</template>
+
+<style scoped>
+.box {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  margin-top: 8px;
+}
+.hint {
+  margin-top: 4px;
+  color: var(--quiet);
+  font-size: 13px;
+}
+</style>

@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import type { Remark } from '#contract/remarks';
+import { dayAndTime } from '../wording/time.ts';
+import { replySoundUrl } from '../player/sound-url.ts';
+import SoundStrip from '../player/SoundStrip.vue';
+
+/** What was answered to a remark, oldest first. */
+defineProps<{ replies: Remark['replies'] }>();
+</script>
+
+<template>
+  <ol v-if="replies.length > 0" class="thread" aria-label="Answers">
+    <li v-for="reply in replies" :key="reply.id">
+      <p class="who">
+        {{ reply.author.name }}, <span class="figures">{{ dayAndTime(reply.at) }}</span>
+      </p>
+      <SoundStrip
+        v-if="reply.sound"
+        :id="reply.id"
+        :url="replySoundUrl(reply)"
+        :sound="reply.sound"
+        :label="`the answer of ${reply.author.name}`"
+      />
+      <p v-if="reply.text" class="text">{{ reply.text }}</p>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.thread {
+  margin-top: 8px;
+  padding-left: 12px;
+  border-left: 2px solid var(--hairline);
+  list-style: none;
+}
+li + li {
+  margin-top: 8px;
+}
+.who {
+  color: var(--quiet);
+  font-size: 13px;
+}
+.text {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+</style>

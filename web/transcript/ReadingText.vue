@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import type { Remark } from '#contract/remarks';
+import { computed } from 'vue';
+import { remarkSoundUrl } from '../player/sound-url.ts';
+import { languageName, useReadingLanguage, wordsIn } from './language.ts';
+import TranscriptText from './TranscriptText.vue';
+
+/** The words of a remark as they are read, in the language that the reader picks where there are several. */
+const props = defineProps<{ remark: Remark; live?: boolean }>();
+
+const reading = useReadingLanguage();
+const languages = computed(() => props.remark.translations.map(({ language }) => language));
+const spoken = computed(() => props.remark.transcript);
+const shown = computed(() => wordsIn(props.remark, reading.value));
+const translation = computed(() =>
+  shown.value === spoken.value ? undefined : props.remark.translations.find((one) => one === shown.value),
+);
+const pick = computed({
+  get: () => (languages.value.includes(reading.value) ? reading.value : ''),
+  set: (language) => (reading.value = language),
+});
+</script>
+
+<template>
+  <template v-if="spoken">
+    <label v-if="languages.length > 0" class="quiet" @click.stop>
+      Words in
+      <select v-model="pick" class="pick">
+        <option value="">{{ languageName(spoken.language) }} (spoken)</option>
+        <option v-for="language in languages" :key="language" :value="language">{{ languageName(language) }}</option>
+      </select>
+    </label>
+    <p v-if="translation" class="words" :lang="translation.language" dir="auto">{{ translation.text }}</p>
+    <TranscriptText v-else :id="remark.id" :url="remarkSoundUrl(remark)" :transcript="spoken" :live="live" />
+    <p v-if="translation?.source === 'machine'" class="quiet">Translated by a machine ({{ translation.engine }})</p>
+  </template>
+</template>
+
+<style scoped>
+.words {
+  margin-top: 4px;
+  line-height: 1.45;
+  overflow-wrap: anywhere;
+}
+.quiet {
+  color: var(--quiet);
+  font-size: 13px;
+}
+.pick {
+  padding: 0 4px;
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+  color: var(--ink);
+}
+</style>
