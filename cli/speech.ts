@@ -1,7 +1,7 @@
 import { textOfWords, wordErrors, cuesOf, writeSrt, writeVtt, type Word, type WordErrors } from '#core/transcript';
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
-import { Transcript } from '../contract/remarks.ts';
+import { Transcript } from '../contract/transcripts.ts';
 import { readSettings } from '../server/settings.ts';
 import { engineHere, hear } from '../server/speech/hear.ts';
 import { HOW_TO_GET_POCKETSPHINX } from '../server/speech/pocketsphinx.ts';

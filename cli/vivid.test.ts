@@ -148,7 +148,7 @@ describe('vivid annotations', () => {
     };
     const { submission } = toMark.find(({ student }) => student === 'Dagny Holmqvist')!;
     const before = (await teacher.send('GET', `/submissions/${submission}/feedback`)).json as {
-      remarks: { private: boolean; sound: object | null }[];
+      remarks: { private: boolean; recording: object | null }[];
     };
     // A private note never leaves the school.
     const given = before.remarks.filter((remark) => !remark.private);
@@ -158,7 +158,7 @@ describe('vivid annotations', () => {
     const { code, out } = await vivid(['annotations', submission, '--sounds', sounds]);
     expect([code, (JSON.parse(out) as { items: object[] }).items.length]).toEqual([0, given.length]);
     expect(given.length).toBeLessThan(before.remarks.length);
-    expect(readdirSync(sounds)).toHaveLength(given.filter(({ sound }) => sound).length);
+    expect(readdirSync(sounds)).toHaveLength(given.filter(({ recording }) => recording).length);
     const file = path.join(folder, 'remarks.json');
     writeFileSync(file, out);
     const back = await vivid(['annotations', submission, '--import', file, '--sounds', sounds]);
@@ -224,8 +224,8 @@ describe('vivid add-person', () => {
     const { address, stop } = await serve();
     const person = async (login: string) =>
       (await new Client(address).send('POST', '/session', { body: { login, password: 'a long password' } })).json;
-    expect(await person('ada')).toMatchObject({ person: { name: 'ADA', role: 'teacher' } });
-    expect(await person('bo')).toMatchObject({ person: { name: 'BO', role: 'student' } });
+    expect(await person('ada')).toMatchObject({ person: { name: 'ADA', teaches: true, learns: false } });
+    expect(await person('bo')).toMatchObject({ person: { name: 'BO', teaches: false, learns: true } });
     await stop();
   });
 });

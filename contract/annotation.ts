@@ -2,8 +2,9 @@ import type { AnnotationSelector as CoreSelector, AnnotationTarget as CoreTarget
 import { z } from 'zod';
 import { LanguageTag } from './basics.ts';
 import { Kind } from './margin-key.ts';
-import { RemarkContent, Transcript } from './remarks.ts';
+import { SaidWords } from './said.ts';
 import { Sound, SoundType } from './sound.ts';
+import { Transcript } from './transcripts.ts';
 
 /*
  * Remarks as W3C Web Annotations (https://www.w3.org/TR/annotation-model/) in JSON-LD. Terms of our own, with what the model
@@ -56,7 +57,7 @@ const WrittenBody = z.object({
   purpose: z.literal('commenting'),
   format: z.literal('text/plain'),
   value: z.string(),
-  content: RemarkContent.omit({ text: true }),
+  content: SaidWords.omit({ text: true }),
 });
 
 /** A file that is attached; its bytes are known by their SHA-256. */

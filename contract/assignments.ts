@@ -127,7 +127,7 @@ export const setAssignment = endpoint({
 export const handIn = endpoint({
   method: 'POST',
   path: '/assignments/:assignment/submissions',
-  file: 'several',
+  upload: { files: 'some', largest: 'work' },
   answer: z.object({ submission: Id }),
 });
 

@@ -16,7 +16,8 @@ export const WebLink = z
 /** Whole hundredths of a point or of a per cent. */
 export const Hundredths = z.int();
 
-export const Person = z.object({ id: Id, name: z.string(), role: z.enum(['teacher', 'student']) });
+/** Somebody may teach in one course and learn in another. */
+export const Person = z.object({ id: Id, name: z.string(), teaches: z.boolean(), learns: z.boolean() });
 export type Person = z.infer<typeof Person>;
 
 export const Nothing = z.object({});

@@ -11,7 +11,15 @@ export type ParamNames<Path extends string> = Path extends `${string}:${infer Na
 
 export type Params<Path extends string> = Record<ParamNames<Path>, string>;
 
-/** One thing that can be asked of the server. A `file`, `several`, or `any` number of them, travel beside the body as multipart form data. */
+/** Files that travel beside the body as multipart form data. */
+export interface Upload {
+  /** `perhaps` one; `some`, but at least one; or `any` number of them. */
+  files: 'one' | 'perhaps' | 'some' | 'any';
+  /** What each may be as large as. */
+  largest: 'recording' | 'work' | 'picture';
+}
+
+/** One thing that can be asked of the server. */
 export interface Endpoint<
   Path extends string = string,
   Body extends z.ZodType = z.ZodType,
@@ -20,7 +28,7 @@ export interface Endpoint<
   method: Method;
   path: Path;
   body?: Body;
-  file?: 'required' | 'optional' | 'several' | 'any';
+  upload?: Upload;
   answer: Answer;
 }
 
@@ -31,3 +39,16 @@ export const endpoint = <
 >(
   description: Endpoint<Path, Body, Answer>,
 ): Endpoint<Path, Body, Answer> => description;
+
+/** Where bytes are, which the browser fetches by itself, e.g. for its own player. */
+export interface Address<Path extends string = string> {
+  bytesAt: Path;
+}
+
+export const address = <const Path extends string>(path: Path): Address<Path> => ({ bytesAt: path });
+
+export const pathOf = <Path extends string>(path: Path, params: Params<Path>): string =>
+  path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent((params as Record<string, string>)[name]!));
+
+export const urlOf = <Path extends string>({ bytesAt }: Address<Path>, params: Params<Path>): string =>
+  `/api${pathOf(bytesAt, params)}`;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Id, Nothing, Sha256 } from './basics.ts';
-import { endpoint } from './endpoint.ts';
+import { address, endpoint } from './endpoint.ts';
 
 /** The drawings that every teacher has. */
 export const STAMP_DRAWINGS = ['wave', 'shell', 'lamp', 'eye', 'sprout', 'knot', 'spark', 'compass'] as const;
@@ -23,9 +23,9 @@ export const readStamps = endpoint({ method: 'GET', path: '/stamps', answer: z.a
 export const addStamp = endpoint({
   method: 'PUT',
   path: '/stamps/:stamp',
-  file: 'required',
+  upload: { files: 'one', largest: 'picture' },
   answer: StampPicture,
 });
 export const removeStamp = endpoint({ method: 'DELETE', path: '/stamps/:stamp', answer: Nothing });
 
-export const stampPicturePath = (stamp: string, sha256: string): string => `/api/stamps/${stamp}/picture/${sha256}`;
+export const stampPicture = address('/stamps/:stamp/picture/:sha256');

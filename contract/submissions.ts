@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Anchor } from './anchor.ts';
 import { AssignmentSummary, Budget, Question, WorkState } from './assignments.ts';
 import { Hundredths, Id, Instant, Nothing } from './basics.ts';
-import { endpoint } from './endpoint.ts';
+import { address, endpoint } from './endpoint.ts';
 import { Folio } from './folio.ts';
 import { Grade, Rubric, Scale, Scores } from './grading.ts';
 import { MarginKey } from './margin-key.ts';
@@ -106,6 +106,5 @@ export const returnWork = endpoint({
   answer: Feedback,
 });
 
-export const filePath = (submission: string, file: number): string => `/api/submissions/${submission}/files/${file}`;
-export const picturePath = (submission: string, picture: number): string =>
-  `/api/submissions/${submission}/pictures/${picture}`;
+export const workFile = address('/submissions/:submission/files/:position');
+export const workPicture = address('/submissions/:submission/pictures/:position');

@@ -1,15 +1,12 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import {
-  selectOverview,
-  selectOwnWork,
-  selectTaught,
-  selectToMark,
-  selectUnanswered,
-} from '../server/assignments/queries.ts';
+import { asStudent, asTeacher } from '../server/access/visible.ts';
+import { selectClass, selectOverview } from '../server/class/queries.ts';
+import { selectFeedback } from '../server/feedback/queries.ts';
+import { selectOwnWork } from '../server/own-work/queries.ts';
+import { selectTaught, selectToMark, selectUnanswered } from '../server/waiting/queries.ts';
 import { Folio, Format } from '../contract/folio.ts';
 import { selectEarlier } from '../server/earlier/queries.ts';
-import { selectClass, selectFeedback } from '../server/submissions/queries.ts';
 import { ASSIGNMENTS } from './assignment.ts';
 import { bodies, type TestDatabase } from '../server/testing/databases.ts';
 import { WRITTEN } from './written.ts';
@@ -110,25 +107,26 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     for (const { student, remarks } of FEEDBACK) {
       const own = await selectOwnWork(test.db, await idOf(STUDENTS.find((name) => loginOf(name) === student)!));
       const work = own.find(({ versions }) => versions.length > 0)!;
-      const feedback = (await selectFeedback(test.db, work.versions.at(-1)!.submission, 'teacher'))!;
+      const feedback = (await selectFeedback(test.db, work.versions.at(-1)!.submission, asTeacher))!;
       const written = WRITTEN.filter((one) => one.student === student);
       expect(feedback.remarks).toHaveLength(remarks.length + written.length);
-      for (const { passage, content } of written)
+      for (const { passage, words } of written)
         expect(feedback.remarks).toContainEqual(
           expect.objectContaining({
-            ...content,
+            ...words,
             anchor: expect.objectContaining({ quote: expect.objectContaining({ exact: passage }) }),
           }),
         );
       for (const { passage, text, draft } of remarks) {
         const remark = feedback.remarks.find(
-          ({ transcript, anchor }) =>
-            transcript?.text === text || (draft && anchor.type === 'passage' && anchor.quote.exact === passage),
+          ({ recording, anchor }) =>
+            recording?.transcript?.text === text ||
+            (draft && anchor.type === 'passage' && anchor.quote.exact === passage),
         )!;
         expect(remark.anchor.type === 'passage' ? remark.anchor.quote.exact : undefined).toBe(passage);
-        expect(remark.transcript!.read).toBe(draft === undefined);
-        expect(remark.sound!.duration).toBeGreaterThan(1);
-        expect(Math.max(...remark.sound!.peaks)).toBeGreaterThan(50);
+        expect(remark.recording!.transcript!.read).toBe(draft === undefined);
+        expect(remark.recording!.sound.duration).toBeGreaterThan(1);
+        expect(Math.max(...remark.recording!.sound.peaks)).toBeGreaterThan(50);
       }
     }
   });
@@ -146,7 +144,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
   it('has a second version in which every remark on the first has its place', async () => {
     const [own] = await selectOwnWork(test.db, await idOf('Bronagh Tully'));
     const [newest] = own!.versions;
-    const earlier = await selectEarlier(test.db, newest!.submission, 'student');
+    const earlier = await selectEarlier(test.db, newest!.submission, asStudent);
     expect(earlier.map(({ status, version }) => [status, version]).sort()).toEqual([
       ['changed', 1],
       ['changed', 1],

@@ -3,19 +3,22 @@ import { answersFile, type Folio, type Question } from '#core/folio';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
-import { EMPTY_CONTENT, Transcript } from '../contract/remarks.ts';
-import { putTranscript, putTranslation } from '../server/remarks/transcripts.ts';
+import { NO_WORDS } from '../contract/said.ts';
+import { Transcript } from '../contract/transcripts.ts';
+import { upsertPoints, upsertScore } from '../server/grading/queries.ts';
+import { insertRecording, upsertListening } from '../server/recordings/queries.ts';
+import { putTranscript, putTranslation } from '../server/transcripts/queries.ts';
 import { queueJob } from '../server/speech/jobs.ts';
 import type { Database, Queries } from '../server/db/database.ts';
 import { readDocument } from '../server/documents/read.ts';
 import { keepMedium } from '../server/media/media.ts';
-import { insertRemark, upsertListening } from '../server/remarks/queries.ts';
+import { insertRemark } from '../server/remarks/queries.ts';
 import { insertReply } from '../server/replies/queries.ts';
 import { addCourse, addPerson, enrol } from '../server/school/people.ts';
 import { reattachEarlier } from '../server/earlier/reattach.ts';
 import { insertSubmission, type HandedIn } from '../server/submissions/insert.ts';
-import { markOpened, selectFolio, upsertPoints, upsertScore } from '../server/submissions/queries.ts';
-import { setReturned } from '../server/submissions/return.ts';
+import { markOpened, selectFolio } from '../server/submissions/queries.ts';
+import { setReturned } from '../server/feedback/return.ts';
 import { hashPassword } from '../server/sessions/passwords.ts';
 import { ASSIGNMENTS, COURSE, SCALE, type SampleAssignment, type SampleWork } from './assignment.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
@@ -183,9 +186,8 @@ async function giveFeedback(
       author: written.second ? second : teacher,
       kind: written.kind,
       anchor: passageOf(folio, written.passage),
-      content: { ...EMPTY_CONTENT, ...written.content },
-      sound: null,
-      edit: null,
+      words: { ...NO_WORDS, ...written.words },
+      recording: null,
       file: null,
     });
   for (const [index, level] of feedback.levels.entries()) {
@@ -216,33 +218,38 @@ async function addRemark(
   { submission, anchor, teacher, student }: About,
 ): Promise<void> {
   const id = randomUUID();
-  const { bytes, duration, peaks } = await voiceOf(remark);
-  const sound = await keepMedium(tx, bytes, 'audio/ogg');
+  const recording = await keepVoice(tx, remark, teacher);
   await insertRemark(tx, {
-    id,
-    submission,
-    author: teacher,
-    kind: remark.kind,
-    anchor,
-    content: EMPTY_CONTENT,
-    sound: { sha256: sound, duration, peaks, picture: null },
-    edit: null,
-    file: null,
+    ...{ id, submission, author: teacher, kind: remark.kind, anchor, recording, file: null },
+    words: NO_WORDS,
   });
-  if (remark.draft) await putTranscript(tx, id, await draftOf(remark), null);
-  else {
-    const transcript = { language: 'en', text: remark.text, words: [], source: 'person' };
-    await putTranscript(tx, id, Transcript.parse(transcript), null);
-    await queueJob(tx, id, 'align', 'en');
-  }
+  if (remark.draft) await putTranscript(tx, recording, await draftOf(remark), null);
+  else await putWords(tx, recording, remark);
   for (const [language, text] of Object.entries(remark.translations ?? {}))
-    await putTranslation(tx, id, { language, text, source: 'person', engine: '' });
-  if (remark.heard) await upsertListening(tx, id, student, remark.heard === 'finished');
+    await putTranslation(tx, recording, { language, text, source: 'person', engine: '' });
+  if (remark.heard) await upsertListening(tx, recording, student, remark.heard === 'finished');
   if (remark.reply) {
-    const voice = remark.reply.spoken && (await voiceOf(remark.reply.spoken));
-    const spoken = voice ? { ...voice, mediaType: 'audio/ogg' } : null;
-    await insertReply(tx, { id: randomUUID(), remark: id, author: student, text: remark.reply.text, spoken });
+    const { text, spoken } = remark.reply;
+    const answer = spoken ? await keepVoice(tx, spoken, student) : null;
+    await insertReply(tx, { id: randomUUID(), remark: id, author: student, text, recording: answer });
+    if (spoken) await putWords(tx, answer!, spoken);
   }
+}
+
+/** A person wrote the words; when each of them is said is found out later. */
+async function putWords(tx: Queries, recording: string, { text }: SpokenLine): Promise<void> {
+  const transcript = { language: 'en', text, words: [], source: 'person' };
+  await putTranscript(tx, recording, Transcript.parse(transcript), null);
+  await queueJob(tx, recording, 'align', 'en');
+}
+
+async function keepVoice(tx: Queries, line: SpokenLine, owner: string): Promise<string> {
+  const id = randomUUID();
+  const { bytes, duration, peaks } = await voiceOf(line);
+  const sha256 = await keepMedium(tx, bytes, 'audio/ogg');
+  const sound = { sha256, duration, peaks, picture: null };
+  await insertRecording(tx, { id, owner, sound, edit: null, language: 'en' });
+  return id;
 }
 
 function anchorOf(folio: Folio, { questions }: Added, { passage, anchor, question }: SampleRemark): Anchor {

@@ -1,24 +1,31 @@
 import compression from 'compression';
 import express, { Router, type Express } from 'express';
 import helmet from 'helmet';
-import { answerRoutes } from './answers/routes.ts';
 import { assignmentRoutes } from './assignments/routes.ts';
-import { courseRoutes } from './courses/routes.ts';
+import { classRoutes } from './class/routes.ts';
 import type { Context } from './context.ts';
-import { problems } from './errors.ts';
+import { courseRoutes } from './courses/routes.ts';
 import { earlierRoutes } from './earlier/routes.ts';
+import { problems } from './errors.ts';
+import { feedbackRoutes } from './feedback/routes.ts';
+import { gradingRoutes } from './grading/routes.ts';
+import { answerRoutes } from './hand-in/answer-routes.ts';
+import { handInRoutes } from './hand-in/routes.ts';
 import { answerProblem } from './http/problem-handler.ts';
 import { sameOrigin } from './http/same-origin.ts';
 import { webApp } from './http/web-app.ts';
+import { languageRoutes } from './languages/routes.ts';
+import { ownWorkRoutes } from './own-work/routes.ts';
+import { recordingRoutes } from './recordings/routes.ts';
+import { wordRoutes } from './recordings/word-routes.ts';
 import { remarkRoutes } from './remarks/routes.ts';
-import { transcriptRoutes } from './remarks/transcript-routes.ts';
 import { replyRoutes } from './replies/routes.ts';
 import { schoolRoutes } from './school/routes.ts';
-import { sessionRoutes } from './sessions/routes.ts';
 import { searchRoutes } from './search/routes.ts';
-import { speechRoutes } from './speech/routes.ts';
+import { sessionRoutes } from './sessions/routes.ts';
 import { stampRoutes } from './stamps/routes.ts';
 import { submissionRoutes } from './submissions/routes.ts';
+import { waitingRoutes } from './waiting/routes.ts';
 
 /** No inline script, no outside host; recordings that are not sent yet play from `blob:` addresses. */
 const security = (secure: boolean) =>
@@ -60,26 +67,36 @@ export function createApp(context: Context): Express {
   return app;
 }
 
+/** One for each subject. */
+const ROUTES = [
+  schoolRoutes,
+  sessionRoutes,
+  waitingRoutes,
+  ownWorkRoutes,
+  courseRoutes,
+  assignmentRoutes,
+  classRoutes,
+  handInRoutes,
+  answerRoutes,
+  submissionRoutes,
+  earlierRoutes,
+  feedbackRoutes,
+  gradingRoutes,
+  remarkRoutes,
+  replyRoutes,
+  recordingRoutes,
+  wordRoutes,
+  stampRoutes,
+  languageRoutes,
+  searchRoutes,
+];
+
 function apiRoutes(context: Context): Router {
   const api = Router();
   api.use(sameOrigin, express.json({ limit: '1mb' }));
   // Recordings and pictures are packed already; only answers in JSON are worth it.
   api.use(compression({ filter: (_request, response) => /json/.test(String(response.getHeader('Content-Type'))) }));
-  api.use(
-    schoolRoutes(context),
-    sessionRoutes(context),
-    assignmentRoutes(context),
-    answerRoutes(context),
-    submissionRoutes(context),
-    earlierRoutes(context),
-    courseRoutes(context),
-    stampRoutes(context),
-    remarkRoutes(context),
-    transcriptRoutes(context),
-    replyRoutes(context),
-    speechRoutes(context),
-    searchRoutes(context),
-  );
+  for (const routes of ROUTES) api.use(routes(context));
   api.use(() => {
     throw problems.notFound();
   });

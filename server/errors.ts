@@ -39,7 +39,7 @@ export const problems = {
   notFound: () =>
     new ProblemError(404, 'not-found', 'Not found', 'There is nothing here, or it is not for you to see.'),
   notAllowed: () =>
-    new ProblemError(403, 'not-allowed', 'Not allowed', 'You may see this, but only its teachers can do that.'),
+    new ProblemError(403, 'not-allowed', 'Not allowed', 'You may see this, but that is not yours to do.'),
   returned: () =>
     new ProblemError(
       409,

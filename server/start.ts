@@ -5,9 +5,7 @@ import { createApp } from './app.ts';
 import type { Context } from './context.ts';
 import type { Database } from './db/database.ts';
 import { readDocumentApart } from './documents/read-apart.ts';
-import { purgeMedia } from './media/media.ts';
-import { purgeOriginals, purgeRemarks } from './remarks/queries.ts';
-import { purgeWithdrawn } from './submissions/queries.ts';
+import { purge } from './purge.ts';
 import type { Settings } from './settings.ts';
 import { enginesOf, startSpeech } from './speech/speech.ts';
 import { translatorsOf } from './translation/translate.ts';
@@ -48,9 +46,9 @@ export async function startServer(
     await speech.stop();
     throw error;
   }
-  const timer = setInterval(() => void purge(db), DAY);
+  const timer = setInterval(() => void tidy(db), DAY);
   timer.unref();
-  void purge(db);
+  void tidy(db);
   const { port } = server.address() as AddressInfo;
   return {
     address: `http://${settings.host === '127.0.0.1' ? 'localhost' : settings.host}:${port}`,
@@ -73,12 +71,9 @@ async function listen(server: Server, { port, host }: Settings): Promise<void> {
   }
 }
 
-async function purge(db: Database): Promise<void> {
+async function tidy(db: Database): Promise<void> {
   try {
-    await purgeRemarks(db);
-    await purgeOriginals(db);
-    await purgeWithdrawn(db);
-    await purgeMedia(db);
+    await purge(db);
   } catch (error) {
     process.stderr.write(`Could not clear what was put aside more than 30 days ago: ${String(error)}\n`);
   }

@@ -6,8 +6,11 @@ import '@fontsource-variable/literata/wght-italic.css';
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './App.vue';
+import { registerSubject } from './outbox/subjects.ts';
 import { router } from './router.ts';
 import './theme/styles.css';
 import { vuetify } from './theme/theme.ts';
+
+registerSubject('feedback', async () => (await import('./feedback/subject.ts')).feedbackSubject);
 
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');

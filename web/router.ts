@@ -11,20 +11,20 @@ export const router = createRouter({
       name: 'assignment',
       component: () => import('./assignments/AssignmentPage.vue'),
       props: true,
-      meta: { role: 'teacher' },
+      meta: { teaches: true },
     },
     {
       path: '/desk/:submission',
       name: 'desk',
       component: () => import('./desk/DeskPage.vue'),
       props: true,
-      meta: { role: 'teacher' },
+      meta: { teaches: true },
     },
     {
       path: '/speech',
       name: 'speech',
       component: () => import('./speech/SpeechSettingsPage.vue'),
-      meta: { role: 'teacher' },
+      meta: { teaches: true },
     },
     { path: '/search', name: 'search', component: () => import('./search/SearchPage.vue') },
     {
@@ -44,6 +44,6 @@ router.beforeEach(async (to: RouteLocationNormalized) => {
   if (!session.person && to.name !== 'sign-in') return { name: 'sign-in', query: { to: to.fullPath } };
   if (session.person && to.name === 'sign-in') return { name: 'home' };
   // For comfort only: what may be seen is decided on the server.
-  if (to.meta.role && to.meta.role !== session.person?.role) return { name: 'home' };
+  if (to.meta.teaches && !session.person?.teaches) return { name: 'home' };
   return true;
 });

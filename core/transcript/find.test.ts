@@ -11,9 +11,24 @@ describe('searching', () => {
     expect(searchable('قرأت')).toBe(searchable('قرأت'));
   });
 
-  it('looks for every word of the query once, without its punctuation', () => {
-    expect(searchTerms('  “Four” words, four … ')).toEqual(['four', 'words']);
+  it('looks for every word of the query once, without its punctuation; the last one may go on', () => {
+    expect(searchTerms('  “Four” words, fo')).toEqual([
+      { text: 'four', whole: true },
+      { text: 'words', whole: true },
+      { text: 'fo', whole: false },
+    ]);
+    expect(searchTerms('four words four')).toEqual([
+      { text: 'words', whole: true },
+      { text: 'four', whole: false },
+    ]);
+    expect(searchTerms('four ')).toEqual([{ text: 'four', whole: true }]);
     expect(searchTerms(' – ?! ')).toEqual([]);
+  });
+
+  it('takes words whole, so that an article does not light up half of the text', () => {
+    expect(foundWords(['these', 'the', 'Thessaly', 'the-end', 'readers'], 'the reader')).toEqual([1, 3, 4]);
+    expect(foundWords(['these', 'the'], 'the ')).toEqual([1]);
+    expect(foundWords(['these', 'the'], 'the')).toEqual([0, 1]);
   });
 
   it('finds words by their beginnings, also after a hyphen', () => {

@@ -9,29 +9,39 @@ export const searchable = (text: string): string =>
     .replaceAll(/[\u0300-\u036f]/gu, '')
     .replaceAll('’', "'");
 
-/** What is looked for: every one of these has to be there, as the beginning of a word. */
-export const searchTerms = (query: string): string[] => [
-  ...new Set(
-    tokens(searchable(query))
-      .map(({ text }) => text.replaceAll(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, ''))
-      .filter((term) => term !== ''),
-  ),
-];
+/** A word that is looked for: as a whole, or as the beginning of one. */
+export interface SearchTerm {
+  text: string;
+  whole: boolean;
+}
+
+/** What is looked for: every one of these has to be there. The last may still be typed, so it is a beginning until a space ends it. */
+export function searchTerms(query: string): SearchTerm[] {
+  const words = tokens(searchable(query))
+    .map(({ text }) => text.replaceAll(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, ''))
+    .filter((term) => term !== '');
+  const ended = /[^\p{L}\p{N}]$/u.test(query);
+  const last = words.length - 1;
+  return words
+    .map((text, index) => ({ text, whole: ended || index < last }))
+    .filter(({ text }, index) => words.lastIndexOf(text) === index);
+}
 
 /** A term as a regular expression, in JavaScript as in PostgreSQL. */
 export const termPattern = (term: string): string => term.replaceAll(/[\\^$.*+?()[\]{}|/]/g, '\\$&');
 
-/** Whether a word, or a part of one such as after a hyphen, begins with a term. */
-const beginnings = (terms: readonly string[]): ((word: string) => boolean)[] =>
-  terms.map((term) => {
-    const pattern = new RegExp(`(?:^|[^\\p{L}\\p{N}])${termPattern(term)}`, 'v');
+/** Whether a word, or a part of one such as after a hyphen, is a term or begins with it. */
+const matchers = (terms: readonly SearchTerm[]): ((word: string) => boolean)[] =>
+  terms.map(({ text, whole }) => {
+    const end = whole ? '(?![\\p{L}\\p{N}])' : '';
+    const pattern = new RegExp(`(?:^|[^\\p{L}\\p{N}])${termPattern(text)}${end}`, 'v');
     return (word) => pattern.test(searchable(word));
   });
 
 /** Positions of the words that a search hits, in order. */
 export function foundWords(words: readonly string[], query: string): number[] {
-  const begins = beginnings(searchTerms(query));
-  return words.flatMap((word, index) => (begins.some((begin) => begin(word)) ? [index] : []));
+  const hits = matchers(searchTerms(query));
+  return words.flatMap((word, index) => (hits.some((hit) => hit(word)) ? [index] : []));
 }
 
 /**
@@ -39,9 +49,9 @@ export function foundWords(words: readonly string[], query: string): number[] {
  * them is said; undefined where none is.
  */
 export function foundAt(words: readonly Word[], query: string): number | undefined {
-  const begins = beginnings(searchTerms(query));
-  const has = (begin: (word: string) => boolean, at: number): boolean => at < words.length && begin(words[at]!.word);
-  const phrase = words.findIndex((_, at) => begins.length > 0 && begins.every((begin, i) => has(begin, at + i)));
-  const index = phrase >= 0 ? phrase : words.findIndex((_, at) => begins.some((begin) => has(begin, at)));
+  const hits = matchers(searchTerms(query));
+  const has = (hit: (word: string) => boolean, at: number): boolean => at < words.length && hit(words[at]!.word);
+  const phrase = words.findIndex((_, at) => hits.length > 0 && hits.every((hit, i) => has(hit, at + i)));
+  const index = phrase >= 0 ? phrase : words.findIndex((_, at) => hits.some((hit) => has(hit, at)));
   return words[index]?.start;
 }

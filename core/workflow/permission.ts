@@ -1,9 +1,13 @@
-/** How a person stands to a submitted work, or to the assignment it belongs to. */
-export interface Standing {
+interface InCourse {
   /** Teaches the course. */
   teacher: boolean;
   /** Learns in the course. */
   student: boolean;
+}
+
+interface ToWork {
+  /** Teaches the course. */
+  teacher: boolean;
   /** Handed in this very work. */
   author: boolean;
   /** The feedback on this work has been returned. */
@@ -12,39 +16,98 @@ export interface Standing {
   opened: boolean;
 }
 
-const teacher = ({ teacher }: Standing): boolean => teacher;
-const draftOfTeacher = ({ teacher, returned }: Standing): boolean => teacher && !returned;
-const readerOfWork = ({ teacher, author }: Standing): boolean => teacher || author;
-const readerOfFeedback = ({ teacher, author, returned }: Standing): boolean => teacher || (author && returned);
-const listener = ({ author, returned }: Standing): boolean => author && returned;
-const talker = ({ teacher, author, returned }: Standing): boolean => returned && (teacher || author);
+/**
+ * How a person can stand to each sort of object. Whoever comes to an object in another way (by a link, as the steward of a
+ * school) is one more field here and one more column of its query in `server/access/standing.ts`.
+ */
+export interface Standings {
+  course: InCourse;
+  assignment: InCourse;
+  submission: ToWork;
+  remark: ToWork;
+  /** The work is the one that what holds the recording is about. */
+  recording: ToWork & { holder: 'remark' | 'reply'; owner: boolean };
+  stamp: { owner: boolean };
+}
+export type ObjectKind = keyof Standings;
+
+const teaches = ({ teacher }: { teacher: boolean }): boolean => teacher;
+const marks = ({ teacher, returned }: ToWork): boolean => teacher && !returned;
+const readsWork = ({ teacher, author }: ToWork): boolean => teacher || author;
+const readsFeedback = ({ teacher, author, returned }: ToWork): boolean => teacher || (author && returned);
+const isAnswered = ({ author, returned }: ToWork): boolean => author && returned;
+const talks = ({ teacher, author, returned }: ToWork): boolean => returned && (teacher || author);
+const owns = ({ owner }: { owner: boolean }): boolean => owner;
+
+/** What an action is about, and who may. */
+interface Rule<Kind extends ObjectKind> {
+  about: Kind;
+  may: (standing: Standings[Kind]) => boolean;
+}
+const on = <Kind extends ObjectKind>(about: Kind, may: Rule<Kind>['may']): Rule<Kind> => ({ about, may });
 
 /** Who may do what, and when. The one place where this is decided. */
 export const permissions = {
-  'assignment.oversee': teacher,
-  'assignment.set': teacher,
-  'course.set': teacher,
-  'assignment.handIn': ({ student }: Standing): boolean => student,
-  'work.read': readerOfWork,
-  'work.class': teacher,
-  'work.withdraw': ({ author, opened, returned }: Standing): boolean => author && !opened && !returned,
-  'feedback.read': readerOfFeedback,
-  'feedback.return': teacher,
-  'score.choose': draftOfTeacher,
-  'points.give': draftOfTeacher,
-  'remark.make': draftOfTeacher,
-  'remark.change': draftOfTeacher,
-  'remark.putAside': draftOfTeacher,
-  'remark.reattach': teacher,
-  'remark.readOriginal': teacher,
-  'suggestion.take': listener,
-  'transcript.mend': teacher,
-  'remark.listen': readerOfFeedback,
-  'remark.reportHeard': listener,
-  'reply.make': talker,
-  'reply.listen': readerOfFeedback,
-} satisfies Record<string, (standing: Standing) => boolean>;
+  'course.set': on('course', teaches),
+  'course.read': on('course', ({ teacher, student }) => teacher || student),
+  'assignment.oversee': on('assignment', teaches),
+  'assignment.set': on('assignment', teaches),
+  'assignment.handIn': on('assignment', ({ student }) => student),
+  'work.read': on('submission', readsWork),
+  'work.class': on('submission', teaches),
+  'work.withdraw': on('submission', ({ author, opened, returned }) => author && !opened && !returned),
+  'feedback.read': on('submission', readsFeedback),
+  'feedback.return': on('submission', teaches),
+  'score.choose': on('submission', marks),
+  'points.give': on('submission', marks),
+  'remark.make': on('submission', marks),
+  'remark.reattach': on('submission', teaches),
+  'remark.change': on('remark', marks),
+  'remark.putAside': on('remark', marks),
+  'remark.read': on('remark', readsFeedback),
+  'suggestion.take': on('remark', isAnswered),
+  'reply.make': on('remark', talks),
+  'recording.hear': on('recording', readsFeedback),
+  'recording.reportHeard': on('recording', (standing) =>
+    standing.holder === 'remark' ? isAnswered(standing) : talks(standing) && !standing.owner,
+  ),
+  'recording.change': on('recording', (standing) => standing.holder === 'remark' && marks(standing)),
+  'recording.readOriginal': on('recording', teaches),
+  'recording.mend': on(
+    'recording',
+    ({ holder, teacher, owner, author, returned }) => teacher || (holder === 'reply' && owner && author && returned),
+  ),
+  'stamp.read': on('stamp', owns),
+  'stamp.remove': on('stamp', owns),
+} satisfies Record<string, { [Kind in ObjectKind]: Rule<Kind> }[ObjectKind]>;
 
 export type Action = keyof typeof permissions;
+export type ObjectOf<A extends Action> = (typeof permissions)[A]['about'];
+export type StandingFor<A extends Action> = Standings[ObjectOf<A>];
 
-export const may = (standing: Standing, action: Action): boolean => permissions[action](standing);
+export const objectOf = <A extends Action>(action: A): ObjectOf<A> => permissions[action].about;
+
+export const may = <A extends Action>(standing: StandingFor<A>, action: A): boolean =>
+  permissions[action].may(standing as never);
+
+/** Who learns that there is such an object at all; for everybody else it does not exist. */
+const seen: { [Kind in ObjectKind]: (standing: Standings[Kind]) => boolean } = {
+  course: ({ teacher, student }) => teacher || student,
+  assignment: ({ teacher, student }) => teacher || student,
+  submission: readsFeedback,
+  remark: readsFeedback,
+  recording: readsFeedback,
+  stamp: owns,
+};
+
+/** Why somebody may not. */
+export type Refusal = 'unseen' | 'opened' | 'returned' | 'notReturned' | 'notAllowed';
+
+/** Why a standing does not allow an action; undefined where it does. */
+export function refusal<A extends Action>(standing: StandingFor<A>, action: A): Refusal | undefined {
+  if (may(standing, action)) return undefined;
+  if (action === 'work.withdraw' && 'author' in standing && standing.author) return 'opened';
+  if (!seen[objectOf(action)](standing as never)) return 'unseen';
+  if (!('returned' in standing) || !may({ ...standing, returned: !standing.returned }, action)) return 'notAllowed';
+  return standing.returned ? 'returned' : 'notReturned';
+}

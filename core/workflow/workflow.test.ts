@@ -1,51 +1,89 @@
 import { describe, expect, it } from 'vitest';
-import { isLate, may, permissions, workState, type Action, type Standing } from './index.ts';
+import { isLate, may, objectOf, permissions, refusal, workState, type Action, type Standings } from './index.ts';
 
-const nobody: Standing = { teacher: false, student: false, author: false, returned: false, opened: false };
-const people = {
-  nobody,
-  teacher: { ...nobody, teacher: true },
-  author: { ...nobody, student: true, author: true },
-  classmate: { ...nobody, student: true },
+const strange = { teacher: false, student: false, author: false, returned: false, opened: false };
+const nobody: Standings = {
+  course: strange,
+  assignment: strange,
+  submission: strange,
+  remark: strange,
+  recording: { ...strange, holder: 'remark', owner: false },
+  stamp: { owner: false },
 };
+const everywhere = (standing: Partial<Standings['recording'] & typeof strange>): Standings => ({
+  course: { ...nobody.course, ...standing },
+  assignment: { ...nobody.assignment, ...standing },
+  submission: { ...nobody.submission, ...standing },
+  remark: { ...nobody.remark, ...standing },
+  recording: { ...nobody.recording, ...standing },
+  stamp: { ...nobody.stamp, ...standing },
+});
+
 const actions = Object.keys(permissions) as Action[];
-const allowed = (who: Standing, returned: boolean): Action[] =>
-  actions.filter((action) => may({ ...who, returned }, action));
+const allowed = (who: Standings): Action[] => actions.filter((action) => may(who[objectOf(action)], action));
 
 describe('permissions', () => {
   it('give a stranger nothing, ever', () => {
-    expect([...allowed(nobody, false), ...allowed(nobody, true)]).toEqual([]);
+    expect([...allowed(nobody), ...allowed(everywhere({ returned: true, opened: true }))]).toEqual([]);
   });
 
-  it('give a classmate only their own handing in', () => {
-    expect(allowed(people.classmate, true)).toEqual(['assignment.handIn']);
+  it('give a classmate only the course and their own handing in', () => {
+    expect(allowed(everywhere({ student: true, returned: true }))).toEqual(['course.read', 'assignment.handIn']);
   });
 
   it('give the author their work, and the feedback once it is returned', () => {
-    expect(allowed(people.author, false)).toEqual(['assignment.handIn', 'work.read', 'work.withdraw']);
-    expect(allowed(people.author, true)).toEqual([
+    const author = { student: true, author: true };
+    expect(allowed(everywhere(author))).toEqual(['course.read', 'assignment.handIn', 'work.read', 'work.withdraw']);
+    expect(allowed(everywhere({ ...author, returned: true }))).toEqual([
+      'course.read',
       'assignment.handIn',
       'work.read',
       'feedback.read',
+      'remark.read',
       'suggestion.take',
-      'remark.listen',
-      'remark.reportHeard',
       'reply.make',
-      'reply.listen',
+      'recording.hear',
+      'recording.reportHeard',
     ]);
   });
 
   it('let the author withdraw a work until somebody has opened it', () => {
-    expect(may({ ...people.author, opened: true }, 'work.withdraw')).toBe(false);
-    expect(may(people.teacher, 'work.withdraw')).toBe(false);
+    const author = { ...nobody.submission, author: true };
+    expect(refusal(author, 'work.withdraw')).toBeUndefined();
+    expect(refusal({ ...author, opened: true }, 'work.withdraw')).toBe('opened');
+    expect(refusal({ ...nobody.submission, teacher: true }, 'work.withdraw')).toBe('notAllowed');
   });
 
   it('let the teacher change what is not returned, and mend transcripts always', () => {
     const draft = ['score.choose', 'points.give', 'remark.make', 'remark.change', 'remark.putAside'] as const;
-    for (const action of draft)
-      expect([may(people.teacher, action), may({ ...people.teacher, returned: true }, action)]).toEqual([true, false]);
-    expect(may({ ...people.teacher, returned: true }, 'transcript.mend')).toBe(true);
-    expect(may(people.teacher, 'remark.reportHeard')).toBe(false);
+    const [before, after] = [everywhere({ teacher: true }), everywhere({ teacher: true, returned: true })];
+    for (const action of [...draft, 'recording.change'] as const)
+      expect([may(before[objectOf(action)], action), refusal(after[objectOf(action)], action)]).toEqual([
+        true,
+        'returned',
+      ]);
+    expect(may(after.recording, 'recording.mend')).toBe(true);
+    expect(may(after.recording, 'recording.reportHeard')).toBe(false);
+  });
+
+  it('let whoever answered by voice mend their words, and the other side be heard to have listened', () => {
+    const answer = { ...nobody.recording, holder: 'reply', returned: true } as const;
+    const [own, teachers] = [
+      { ...answer, author: true, owner: true },
+      { ...answer, teacher: true },
+    ];
+    expect([may(own, 'recording.mend'), may(own, 'recording.reportHeard')]).toEqual([true, false]);
+    expect([may(teachers, 'recording.mend'), may(teachers, 'recording.reportHeard')]).toEqual([true, true]);
+    expect(may({ ...own, owner: false }, 'recording.mend')).toBe(false);
+    expect(may(teachers, 'recording.change')).toBe(false);
+  });
+
+  it('say why not, and nothing to whoever must not know', () => {
+    const author = { ...nobody.submission, author: true };
+    expect(refusal(author, 'feedback.read')).toBe('unseen');
+    expect(refusal({ ...author, returned: true }, 'remark.make')).toBe('notAllowed');
+    expect(refusal({ ...nobody.remark, teacher: true }, 'reply.make')).toBe('notReturned');
+    expect(refusal({ owner: false }, 'stamp.read')).toBe('unseen');
   });
 });
 

@@ -3,7 +3,8 @@ import { readFileSync } from 'node:fs';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { z } from 'zod';
 import { readWaiting } from '../../contract/assignments.ts';
-import { EMPTY_CONTENT, readSpeech } from '../../contract/remarks.ts';
+import { NO_WORDS } from '../../contract/said.ts';
+import type { readSpeech } from '../../contract/recordings.ts';
 import { School } from '../../contract/school.ts';
 import { TEACHER } from '../../e2e/school.ts';
 import { Server } from '../../e2e/server.ts';
@@ -59,7 +60,8 @@ async function sayAll(teacher: Client, submission: string): Promise<number[]> {
     const name = names[index % names.length]!;
     const file = readFileSync(new URL(`../../demo/voices/${name}.ogg`, import.meta.url));
     const sound = { duration: voices[name]!.duration, peaks: [0, 100], microphone: { type: 'device' } };
-    const body = { anchor: { type: 'whole' }, kind: 'next', content: EMPTY_CONTENT, sound };
+    const said = { ...NO_WORDS, recording: { id: randomUUID(), sound } };
+    const body = { anchor: { type: 'whole' }, kind: 'next', said };
     const path = `/submissions/${submission}/remarks/${randomUUID()}`;
     times.push(await timed(() => teacher.send('PUT', path, { body, file })));
   }

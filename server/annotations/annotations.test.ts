@@ -31,7 +31,7 @@ beforeAll(async () => {
   submission = await handIn(school);
   await sayRemark(school, submission, 'The three lines are therefore a calendar');
   const remark = await sayRemark(school, submission);
-  await school.as.teacher.send('PUT', `/remarks/${remark}/transcript`, {
+  await school.as.teacher.send('PUT', `/recordings/${remark}/transcript`, {
     body: { language: 'en', text: 'Take these four words out.' },
   });
   page = (await exportAnnotations(test.db, submission))!;
@@ -103,6 +103,7 @@ describe('remarks as W3C Web Annotations', () => {
     const next = await handIn(school);
     await test.db.query('delete from media_chunks');
     await test.db.query('delete from remarks');
+    await test.db.query('delete from recordings');
     await test.db.query("delete from media m where m.media_type = 'audio/ogg'");
     await expect(importAnnotations(test.db, next, page, nothing)).rejects.toThrow('is not here');
     await expect(importAnnotations(test.db, next, page, () => Promise.resolve(Buffer.from('x')))).rejects.toThrow();

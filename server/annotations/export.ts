@@ -1,8 +1,10 @@
 import { isDeepStrictEqual } from 'node:util';
 import { annotationTarget, compareAnchors } from '#core/anchor';
 import { ANNOTATION_CONTEXT, type Annotation, type AnnotationPage } from '../../contract/annotation.ts';
-import { EMPTY_CONTENT, RemarkContent, type Remark } from '../../contract/remarks.ts';
+import type { Remark } from '../../contract/remarks.ts';
+import { NO_WORDS, SaidWords } from '../../contract/said.ts';
 import { SoundType, type Sound } from '../../contract/sound.ts';
+import { asStudent } from '../access/visible.ts';
 import type { Queries } from '../db/database.ts';
 import { findMedium } from '../media/media.ts';
 import { selectRemarks } from '../remarks/queries.ts';
@@ -27,7 +29,7 @@ export async function exportAnnotations(db: Queries, submission: string): Promis
   const folio = await selectFolio(db, submission);
   if (!folio) return undefined;
   const compare = compareAnchors(folio);
-  const remarks = (await selectRemarks(db, { submission }, 'student')).sort((a, b) => compare(a.anchor, b.anchor));
+  const remarks = (await selectRemarks(db, { submission }, asStudent)).sort((a, b) => compare(a.anchor, b.anchor));
   const items: Annotation[] = [];
   for (const remark of remarks)
     items.push({
@@ -42,12 +44,16 @@ export async function exportAnnotations(db: Queries, submission: string): Promis
   return { '@context': ANNOTATION_CONTEXT, id: `${workIri(submission)}#annotations`, type: 'AnnotationPage', items };
 }
 
+/** What is said beside a text, a recording and a file. */
+const Beside = SaidWords.omit({ text: true });
+
 async function bodiesOf(db: Queries, remark: Remark): Promise<Annotation['body']> {
-  const { transcript, kind, text, file } = remark;
-  const content = RemarkContent.omit({ text: true }).parse(remark);
-  const plain = text === '' && isDeepStrictEqual(content, RemarkContent.omit({ text: true }).parse(EMPTY_CONTENT));
+  const { recording, kind, text, file } = remark;
+  const transcript = recording?.transcript;
+  const content = Beside.parse(remark);
+  const plain = text === '' && isDeepStrictEqual(content, Beside.parse(NO_WORDS));
   return [
-    ...(remark.sound ? [await soundBody(db, remark.sound)] : []),
+    ...(recording ? [await soundBody(db, recording.sound)] : []),
     ...(transcript
       ? [
           {

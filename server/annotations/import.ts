@@ -1,4 +1,4 @@
-import { anchorOfTarget } from '#core/anchor';
+import { anchorOfTarget, type Anchor } from '#core/anchor';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import type { Annotation, AnnotationPage } from '../../contract/annotation.ts';
@@ -6,11 +6,15 @@ import { Id } from '../../contract/basics.ts';
 import { select, type Database, type Queries } from '../db/database.ts';
 import { findMedium, keepMedium } from '../media/media.ts';
 import { soundType } from '../media/sound-type.ts';
-import { EMPTY_CONTENT, Transcript, type RemarkContent } from '../../contract/remarks.ts';
-import { putTranscript } from '../remarks/transcripts.ts';
+import { NO_WORDS, type SaidWords } from '../../contract/said.ts';
+import { Transcript } from '../../contract/transcripts.ts';
+import { selectSpokenLanguage } from '../languages/queries.ts';
+import { insertRecording } from '../recordings/queries.ts';
+import { putTranscript } from '../transcripts/queries.ts';
 import { queueJob } from '../speech/jobs.ts';
 import { isEmpty } from '../remarks/make.ts';
-import { insertRemark, isSameRemark, type RemarkToInsert } from '../remarks/queries.ts';
+import { insertRemark, selectRemark, selectRemarkPlace, type RemarkToInsert } from '../remarks/queries.ts';
+import { asTeacher } from '../access/visible.ts';
 import { selectFolio } from '../submissions/queries.ts';
 import { sha256OfIri, workIri } from './export.ts';
 
@@ -46,44 +50,57 @@ export async function importAnnotations(
       const author = Id.safeParse(idOf(annotation.creator.id));
       if (!author.success || !teachers.has(author.data))
         throw refused(annotation, `${annotation.creator.name} teaches no course of this work`);
-      const { kind, sound, transcript, written, file } = partsOf(annotation);
-      const keep = (iri: string): Promise<Buffer> => keptMedium(tx, annotation, iri, bytesOf);
-      const row: RemarkToInsert = {
-        id: idOf(annotation.id) ?? randomUUID(),
-        submission,
-        author: author.data,
-        kind: kind.value,
-        anchor,
-        content: written ? contentHere(written) : EMPTY_CONTENT,
-        sound: sound
-          ? {
-              sha256: await keep(sound.id),
-              duration: sound.seconds,
-              peaks: sound.peaks,
-              picture: sound.picture ?? null,
-            }
-          : null,
-        edit: null,
-        file: file ? { sha256: await keep(file.id), name: file.fileName } : null,
-        madeAt: annotation.created,
-      };
-      if (!row.sound && !row.file && isEmpty(row.content))
-        throw refused(annotation, 'its stamp is a picture that is not here');
-      if (await insertRemark(tx, row)) imported.made++;
-      else if (await isSameRemark(tx, row)) imported.known++;
-      else {
-        row.id = randomUUID();
-        await insertRemark(tx, row);
-        imported.made++;
-      }
-      if (transcript) {
-        const { language, value: text, words, origin: source } = transcript;
-        await putTranscript(tx, row.id, Transcript.parse({ language, text, words, source }), null);
-        if (row.sound && words.length === 0) await queueJob(tx, row.id, 'align', language);
-      }
+      const made = await makeRemark(tx, { annotation, submission, author: author.data, anchor, bytesOf });
+      imported[made ? 'made' : 'known']++;
     }
     return imported;
   });
+}
+
+interface ToMake {
+  annotation: Annotation;
+  submission: string;
+  author: string;
+  anchor: Anchor;
+  bytesOf: (sha256: string) => Promise<Buffer | undefined>;
+}
+
+/** @returns false where the remark is there already */
+async function makeRemark(tx: Queries, { annotation, submission, author, anchor, bytesOf }: ToMake): Promise<boolean> {
+  const { kind, sound, transcript, written, file } = partsOf(annotation);
+  const keep = (iri: string): Promise<Buffer> => keptMedium(tx, annotation, iri, bytesOf);
+  const named = idOf(annotation.id);
+  const there = named && (await selectRemark(tx, named, asTeacher));
+  const hash = sound ? sha256OfIri(sound.id) : undefined;
+  if (there) {
+    const place = await selectRemarkPlace(tx, there.id);
+    const same = place?.submission === submission && place.author === author;
+    if (same && there.recording?.sound.sha256 === hash) return false;
+  }
+  const words = wordsHere(written, sound ? undefined : transcript?.value);
+  const row: RemarkToInsert = {
+    ...{ submission, author, anchor, words, kind: kind.value, madeAt: annotation.created },
+    id: named && !there ? named : randomUUID(),
+    recording: sound ? randomUUID() : null,
+    file: file ? { sha256: await keep(file.id), name: file.fileName } : null,
+  };
+  if (!sound && !file && isEmpty(words)) throw refused(annotation, 'its stamp is a picture that is not here');
+  if (sound)
+    await insertRecording(tx, {
+      ...{ id: row.recording!, owner: author, edit: null, madeAt: annotation.created },
+      language: transcript?.language ?? (await selectSpokenLanguage(tx, author, submission)),
+      sound: {
+        sha256: await keep(sound.id),
+        ...{ duration: sound.seconds, peaks: sound.peaks, picture: sound.picture ?? null },
+      },
+    });
+  await insertRemark(tx, row);
+  if (sound && transcript) {
+    const { language, value: text, words, origin: source } = transcript;
+    await putTranscript(tx, row.recording!, Transcript.parse({ language, text, words, source }), null);
+    if (words.length === 0) await queueJob(tx, row.recording!, 'align', language);
+  }
+  return true;
 }
 
 const refused = ({ id }: Annotation, why: string): AnnotationRefused =>
@@ -116,10 +133,12 @@ function partsOf(annotation: Annotation) {
   return { sound, kind, transcript, written, file };
 }
 
-/** A criterion of another assignment or a picture of another school means nothing here. */
-function contentHere({ content, value }: Extract<Body, { content: object }>): RemarkContent {
+/** A criterion of another assignment or a picture of another school means nothing here; words without sound are a text. */
+function wordsHere(written: Extract<Body, { content: object }> | undefined, unspoken: string | undefined): SaidWords {
+  if (!written) return { ...NO_WORDS, text: unspoken ?? '' };
+  const { content, value } = written;
   const stamp = content.stamp && 'drawing' in content.stamp ? content.stamp : null;
-  return { ...content, text: value, criterion: null, stamp };
+  return { ...content, text: [value, unspoken].filter(Boolean).join('\n'), criterion: null, stamp };
 }
 
 async function keptMedium(

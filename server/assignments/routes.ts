@@ -1,70 +1,14 @@
 import { Router } from 'express';
-import { randomUUID } from 'node:crypto';
-import { handIn, readAssignment, readOwnWork, readWaiting, setAssignment } from '../../contract/assignments.ts';
+import { setAssignment } from '../../contract/assignments.ts';
 import type { Context } from '../context.ts';
-import { selectQuestions } from '../answers/queries.ts';
-import { DocumentError, type ReadResult } from '../documents/document.ts';
-import { ReadersBusy } from '../documents/read-apart.ts';
-import { reattachSoon } from '../earlier/reattach.ts';
-import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
-import { insertSubmission, type HandedIn } from '../submissions/insert.ts';
-import {
-  selectOverview,
-  selectOwnWork,
-  selectTaught,
-  selectToMark,
-  selectUnanswered,
-  updateBudget,
-} from './queries.ts';
+import { updateBudget } from './queries.ts';
 
 export function assignmentRoutes(context: Context): Router {
   const router = Router();
-  const { db, readDocument, settings } = context;
-
-  serve(router, context, readWaiting, 'own', async ({ person }) => ({
-    toMark: await selectToMark(db, person.id),
-    unanswered: await selectUnanswered(db, person.id),
-    assignments: await selectTaught(db, person.id),
-  }));
-
-  serve(router, context, readOwnWork, 'own', ({ person }) => selectOwnWork(db, person.id));
-
-  serve(router, context, readAssignment, 'assignment.oversee', async ({ params }) => {
-    const overview = await selectOverview(db, params.assignment);
-    if (!overview) throw problems.notFound();
-    return overview;
-  });
-
   serve(router, context, setAssignment, 'assignment.set', async ({ params, body: { budget } }) => {
-    await updateBudget(db, params.assignment, budget);
+    await updateBudget(context.db, params.assignment, budget);
     return { budget };
   });
-
-  serve(router, context, handIn, 'assignment.handIn', async ({ params, person, files }) => {
-    const { assignment } = params;
-    if ((await selectQuestions(db, assignment)).length > 0) throw problems.hasQuestions();
-    const together = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
-    if (together > settings.maxFileBytes) throw problems.workTooLarge(settings.maxFileBytes);
-    const handedIn: HandedIn[] = [];
-    // One after the other, so that nobody's many files keep all readers from the others.
-    for (const { name, bytes } of files) handedIn.push({ ...(await readOrRefuse(bytes, name, files.length)), bytes });
-    const submission = randomUUID();
-    await db.transaction((tx) =>
-      insertSubmission(tx, { id: submission, assignment, student: person.id, files: handedIn }),
-    );
-    reattachSoon(context, submission);
-    return { submission };
-  });
   return router;
-
-  async function readOrRefuse(bytes: Buffer, name: string, count: number): Promise<ReadResult> {
-    try {
-      return await readDocument(bytes, name);
-    } catch (error) {
-      if (error instanceof ReadersBusy) throw problems.busy();
-      if (!(error instanceof DocumentError)) throw error;
-      throw problems.unreadableDocument(count > 1 ? `${name}: ${error.message}` : error.message);
-    }
-  }
 }

@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_KEY } from '#core/margin';
-import { EMPTY_CONTENT } from '../../contract/remarks.ts';
+import { NO_WORDS } from '../../contract/said.ts';
+import { asTeacher } from '../access/visible.ts';
 import { selectRemarks } from '../remarks/queries.ts';
 import { selectWork } from '../submissions/queries.ts';
 import { bodies } from '../testing/databases.ts';
@@ -63,12 +64,11 @@ describe.each(bodies)('the migrations on $name', ({ open }) => {
         text: OLD_FOLIO.text,
         leaves: [{ kind: 'text', label: 'Text', file: 0, start: 0, end: 17, blocks: OLD_FOLIO.blocks }],
       });
-      const [remark] = await selectRemarks(db, { submission: marked });
+      const [remark] = await selectRemarks(db, { submission: marked }, asTeacher);
       expect(remark).toMatchObject({
-        ...EMPTY_CONTENT,
+        ...NO_WORDS,
         kind: 'next',
-        sound: { sha256: hash.toString('hex'), duration: 1, peaks: [1], picture: null },
-        edit: null,
+        recording: { sound: { sha256: hash.toString('hex'), duration: 1, peaks: [1], picture: null }, edit: null },
         file: null,
       });
       expect(work).toMatchObject({ budget: 30, marginKey: DEFAULT_KEY });

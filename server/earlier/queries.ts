@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { Anchor } from '../../contract/anchor.ts';
 import { Id } from '../../contract/basics.ts';
 import { EarlierRemark } from '../../contract/submissions.ts';
+import { shownRemark, type Reader } from '../access/visible.ts';
 import { select, type Queries } from '../db/database.ts';
 import { selectRemarks } from '../remarks/queries.ts';
 
@@ -73,20 +74,16 @@ const EarlierRow = z.object({
 });
 
 /** Remarks on earlier versions with their places in this one; the student's are those that were returned. */
-export async function selectEarlier(
-  db: Queries,
-  submission: string,
-  reader: 'teacher' | 'student',
-): Promise<EarlierRemark[]> {
+export async function selectEarlier(db: Queries, submission: string, reader: Reader): Promise<EarlierRemark[]> {
   const rows = await select(
     db,
     EarlierRow,
     `select t.remark, o.id as submission, o.version, t.status, t.anchor, t.confidence, t.placed_by is not null as placed
      from ${EARLIER} join remarks r on r.submission = o.id and r.put_aside_at is null
      join reattachments t on t.remark = r.id and t.submission = s.id
-     where s.id = $1 and ($2 or (o.returned_at is not null and not r.private))
+     where s.id = $1 and ${shownRemark(reader)} and ($2 or o.returned_at is not null)
      order by o.version, r.made_at`,
-    [submission, reader === 'teacher'],
+    [submission, reader.teacher],
   );
   const versions = [...new Set(rows.map((row) => row.submission))];
   const remarks = (

@@ -1,6 +1,7 @@
 import { anchorHolds, plain, type Anchor, type ReattachStatus } from '#core/anchor';
 import { Router } from 'express';
 import { placeEarlier, readEarlier, type EarlierRemark } from '../../contract/submissions.ts';
+import { asTeacher } from '../access/visible.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
@@ -13,9 +14,9 @@ export function earlierRoutes(context: Context): Router {
   const router = Router();
   const { db } = context;
 
-  serve(router, context, readEarlier, 'work.read', async ({ params, standing }) => {
+  serve(router, context, readEarlier, 'work.read', async ({ params, person, standing }) => {
     await reattachEarlier(db, params.submission);
-    return selectEarlier(db, params.submission, standing.teacher ? 'teacher' : 'student');
+    return selectEarlier(db, params.submission, { teacher: standing.teacher, person: person.id });
   });
 
   serve(router, context, placeEarlier, 'remark.reattach', async ({ params, body, person }) => {
@@ -37,7 +38,7 @@ export function earlierRoutes(context: Context): Router {
   return router;
 
   async function earlier(submission: string, remark: string): Promise<EarlierRemark | undefined> {
-    return (await selectEarlier(db, submission, 'teacher')).find((one) => one.remark.id === remark);
+    return (await selectEarlier(db, submission, asTeacher)).find((one) => one.remark.id === remark);
   }
 }
 

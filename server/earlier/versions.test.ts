@@ -4,7 +4,7 @@ import { passageAnchor } from '#core/anchor';
 import type { OwnWork } from '../../contract/assignments.ts';
 import type { EarlierRemark, Work } from '../../contract/submissions.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
-import { SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
+import { spoken, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
 
 const FIRST = `The tide turns twice a day, and the birds know it.
 
@@ -34,7 +34,7 @@ describe.each(bodies)('versions on $name', ({ open }) => {
     const { text } = (await work('teacher', submission)).folio;
     const start = text.indexOf(words);
     const remark = randomUUID();
-    const body = { anchor: passageAnchor(text, start, start + words.length), kind: 'next', sound: SOUND };
+    const body = { anchor: passageAnchor(text, start, start + words.length), kind: 'next', said: spoken(remark) };
     const answer = await school.as.teacher.send('PUT', `/submissions/${submission}/remarks/${remark}`, {
       body,
       file: await voice(),

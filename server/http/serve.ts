@@ -1,18 +1,18 @@
-import type { Action, Standing } from '#core/workflow';
+import type { Action, StandingFor } from '#core/workflow';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import multer from 'multer';
 import type { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
-import type { Endpoint, Params } from '../../contract/endpoint.ts';
-import { authorise } from '../access.ts';
+import type { Address, Endpoint, Params, Upload } from '../../contract/endpoint.ts';
+import { authorise } from '../access/authorise.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
-import { personOf, type SignedIn } from '../sessions/person-of.ts';
+import { personOf, type SignedIn } from './person-of.ts';
 
 export interface Call<Path extends string, Body> {
   params: Params<Path>;
   body: Body;
-  /** The file that came with the request; absent only where the endpoint calls it optional. */
+  /** The file that came with the request; absent only where the endpoint says `perhaps`. */
   file: UploadedFile | undefined;
   /** All files, where the endpoint takes several. */
   files: UploadedFile[];
@@ -27,21 +27,27 @@ export interface UploadedFile {
 
 type Handler<Path extends string, Body, Answer> = (call: Call<Path, Body>) => Promise<Answer>;
 
-interface SignedInCall {
+interface SignedInCall<A extends Action | 'own'> {
   person: SignedIn;
-  /** How the person stands to the object of the path; all false for what is one's `'own'`. */
-  standing: Standing;
+  /** How the person stands to the object of the action; nothing where it is one's `'own'`. */
+  standing: A extends Action ? StandingFor<A> : undefined;
 }
 
-type SignedInHandler<Path extends string, Body, Answer> = (call: Call<Path, Body> & SignedInCall) => Promise<Answer>;
-
-const NO_STANDING: Standing = { teacher: false, student: false, author: false, returned: false, opened: false };
+type SignedInHandler<Path extends string, Body, Answer, A extends Action | 'own'> = (
+  call: Call<Path, Body> & SignedInCall<A>,
+) => Promise<Answer>;
 
 /** How many files one work may have. */
 const MAX_FILES = 20;
 
-/** No recording is cut off: an hour of speech at the bit rate we record with is about 15 MB. */
-const MAX_SOUND_BYTES = 200 * 1024 * 1024;
+const MEGABYTE = 1024 * 1024;
+
+const largest = ({ settings }: Context): Record<Upload['largest'], number> => ({
+  // No recording is cut off: an hour of speech at the bit rate we record with is about 15 MB.
+  recording: 200 * MEGABYTE,
+  work: settings.maxFileBytes,
+  picture: 2 * MEGABYTE,
+});
 
 /** Serves an endpoint to everybody, signed in or not. */
 export function serveAnyone<Path extends string, Body extends z.ZodType, Answer extends z.ZodType>(
@@ -49,65 +55,57 @@ export function serveAnyone<Path extends string, Body extends z.ZodType, Answer 
   endpoint: Endpoint<Path, Body, Answer>,
   handle: Handler<Path, z.infer<Body>, z.infer<Answer>>,
 ): void {
-  mount(router, endpoint, [], async (call) => handle(call));
+  mount(router, endpoint, [open], async (call) => handle(call));
 }
 
 /**
  * Serves an endpoint to people who are signed in and who may do `action` with the object that its path names;
  * `'own'` is for what has no object because the handler answers with the asker's own things only.
  */
-export function serve<Path extends string, Body extends z.ZodType, Answer extends z.ZodType>(
+export function serve<Path extends string, Body extends z.ZodType, Answer extends z.ZodType, A extends Action | 'own'>(
   router: Router,
   context: Context,
   endpoint: Endpoint<Path, Body, Answer>,
-  action: Action | 'own',
-  handle: SignedInHandler<Path, z.infer<Body>, z.infer<Answer>>,
+  action: A,
+  handle: SignedInHandler<Path, z.infer<Body>, z.infer<Answer>, A>,
 ): void {
-  const limit = action === 'assignment.handIn' ? context.settings.maxFileBytes : MAX_SOUND_BYTES;
-  const several = endpoint.file === 'several' || endpoint.file === 'any';
-  mount(
-    router,
-    endpoint,
-    [guard(context, action), ...(endpoint.file ? [receiveFiles(limit, several ? MAX_FILES : 1)] : [])],
-    async (call) => handle({ ...call, ...(call.response.locals as SignedInCall) }),
-  );
+  const before = [guard(context, action), ...(endpoint.upload ? [receiveFiles(context, endpoint.upload)] : [])];
+  mount(router, endpoint, before, async (call) => handle({ ...call, ...(call.response.locals as SignedInCall<A>) }));
 }
 
 /** Serves bytes, e.g. to the browser's own player, under the same rules. */
-export function serveBytes(
+export function serveBytes<Path extends string>(
   router: Router,
   context: Context,
-  path: string,
+  { bytesAt }: Address<Path>,
   action: Action,
-  handle: (request: Request<Record<string, string>>, response: Response) => Promise<void>,
+  handle: (params: Params<Path>, request: Request, response: Response) => Promise<void>,
 ): void {
-  router.get(path, guard(context, action), (request, response) =>
-    handle(request as Request<Record<string, string>>, response),
+  router.get(bytesAt, guard(context, action), (request: Request, response: Response) =>
+    handle(request.params as Params<Path>, request, response),
   );
 }
 
-/** Serves bytes of the asker's own, which the handler makes sure of. */
-export function serveOwnBytes(
-  router: Router,
-  context: Context,
-  path: string,
-  handle: (request: Request<Record<string, string>>, response: Response, person: SignedIn) => Promise<void>,
-): void {
-  router.get(path, guard(context, 'own'), (request, response) =>
-    handle(request as Request<Record<string, string>>, response, (response.locals as SignedInCall).person),
-  );
+/** What a route lets pass; every route says so in its first handler. */
+export interface Guard extends RequestHandler {
+  lets?: Action | 'own' | 'anyone';
 }
 
-const guard =
-  (context: Context, action: Action | 'own'): RequestHandler =>
-  async (request, response, next) => {
+function guard(context: Context, action: Action | 'own'): Guard {
+  const check: RequestHandler = async (request, response, next) => {
     const person = await personOf(context.db, request);
     if (!person) throw problems.notSignedIn();
     const params = request.params as Record<string, string>;
-    const standing = action === 'own' ? NO_STANDING : await authorise(context.db, person.id, action, params);
-    Object.assign(response.locals, { person, standing } satisfies SignedInCall);
+    const standing = action === 'own' ? undefined : await authorise(context.db, person.id, action, params);
+    Object.assign(response.locals, { person, standing });
     next();
   };
+  return Object.assign(check, { lets: action });
+}
+
+const open: Guard = Object.assign<RequestHandler, Pick<Guard, 'lets'>>((_request, _response, next) => next(), {
+  lets: 'anyone',
+});
 
 function mount<Path extends string, Body extends z.ZodType, Answer extends z.ZodType>(
   router: Router,
@@ -122,7 +120,7 @@ function mount<Path extends string, Body extends z.ZodType, Answer extends z.Zod
       : undefined;
     const files = filesOf(request);
     const [file] = files;
-    if ((endpoint.file === 'required' || endpoint.file === 'several') && !file) throw problems.fileMissing();
+    if (['one', 'some'].includes(endpoint.upload?.files ?? '') && !file) throw problems.fileMissing();
     const answer = await handle({
       params: parseParams<Path>(request),
       body: body as z.infer<Body>,
@@ -155,10 +153,12 @@ function bodyOfForm(request: Request): unknown {
   }
 }
 
-const receiveFiles = (limit: number, count: number): RequestHandler => {
+const receiveFiles = (context: Context, { files, largest: kind }: Upload): RequestHandler => {
+  const limit = largest(context)[kind];
+  const count = files === 'some' || files === 'any' ? MAX_FILES : 1;
   const upload = multer({
     storage: multer.memoryStorage(),
-    limits: { fileSize: limit, files: count, fields: 1, fieldSize: 1024 * 1024 },
+    limits: { fileSize: limit, files: count, fields: 1, fieldSize: MEGABYTE },
     defParamCharset: 'utf8',
   }).array('file', count);
   return (request, response, next) =>

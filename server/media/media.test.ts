@@ -1,9 +1,11 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { MEDIA_HOLDERS, purge } from '../purge.ts';
+import { HOLDERS } from '../recordings/queries.ts';
 import { purgeRemarks } from '../remarks/queries.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { handIn, sayRemark, startTestSchool, type TestSchool } from '../testing/school.ts';
-import { findMedium, keepMedium, purgeMedia, readMedium, readWholeMedium } from './media.ts';
+import { findMedium, keepMedium, readMedium, readWholeMedium } from './media.ts';
 
 const CHUNK = 256 * 1024;
 
@@ -59,16 +61,39 @@ describe.each(bodies)('media on $name', ({ open }) => {
     const loose = await keep(randomBytes(10));
     const submission = await handIn(school);
     const remark = await sayRemark(school, submission);
-    const [{ sound }] = (await test.db.query('select sound from remarks where id = $1', [remark])) as [
+    const [{ sound }] = (await test.db.query('select medium as sound from recordings where id = $1', [remark])) as [
       { sound: Buffer },
     ];
-    await purgeMedia(test.db);
+    await purge(test.db);
     expect(await findMedium(test.db, loose)).toBeUndefined();
     expect(await findMedium(test.db, sound)).toBeDefined();
     const [{ file }] = (await test.db.query('select file from submission_files where submission = $1', [
       submission,
     ])) as [{ file: Buffer }];
     expect(await findMedium(test.db, file)).toBeDefined();
+  });
+
+  it.each([
+    ['media', MEDIA_HOLDERS],
+    ['recordings', HOLDERS],
+  ])('every column that points to %s is known to what clears them', async (table, known) => {
+    const rows = await test.db.query(
+      `select c.relname || '.' || a.attname as holder from pg_constraint k
+       join pg_class c on c.oid = k.conrelid join pg_attribute a on a.attrelid = k.conrelid and a.attnum = k.conkey[1]
+       where k.contype = 'f' and k.confrelid = $1::text::regclass and k.confdeltype <> 'c'`,
+      [table],
+    );
+    expect(rows.map(({ holder }) => holder).sort()).toEqual([...known].sort());
+  });
+
+  it('a recording goes with the last that holds it, and its sound with it', async () => {
+    const remark = await sayRemark(school, await handIn(school));
+    await test.db.query("update remarks set put_aside_at = now() - interval '31 days' where id = $1", [remark]);
+    const count = async () =>
+      (await test.db.query('select count(*)::int as count from recordings where id = $1', [remark]))[0];
+    expect(await count()).toEqual({ count: 1 });
+    await purge(test.db);
+    expect(await count()).toEqual({ count: 0 });
   });
 
   it('what was put aside stays for 30 days and not longer', async () => {
@@ -97,7 +122,7 @@ describe.each(bodies)('media on $name', ({ open }) => {
     const failing = test.db.transaction(async (tx) => {
       const sound = await keepMedium(tx, bytes, 'audio/webm');
       await tx.query(
-        "insert into replies (id, remark, author, text, sound, duration, peaks) values ($1, $1, $1, '', $2, 1, '[]')",
+        "insert into recordings (id, owner, medium, duration, peaks, language) values ($1, $1, $2, 1, '[]', 'en')",
         [randomUUID(), sound],
       );
     });

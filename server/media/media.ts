@@ -54,13 +54,17 @@ export async function readWholeMedium(db: Queries, sha256: Buffer, { byteLength 
   return Buffer.concat(parts);
 }
 
-/** Deletes media that nothing refers to any more. */
-export async function purgeMedia(db: Queries): Promise<void> {
-  await db.query(`
-    delete from media m where
-      not exists (select from submission_files f where f.file = m.sha256) and
-      not exists (select from submission_pictures p where p.file = m.sha256) and
-      not exists (select from remarks r where m.sha256 in (r.sound, r.original, r.file, r.stamp_picture)) and
-      not exists (select from stamp_pictures t where t.file = m.sha256) and
-      not exists (select from replies y where y.sound = m.sha256)`);
+/**
+ * Deletes media that nothing refers to any more.
+ * @param holders every column that can hold one, as `table.column`
+ */
+export async function purgeMedia(db: Queries, holders: readonly string[]): Promise<void> {
+  await db.query(`delete from media m where ${heldByNone('m.sha256', holders)}`);
 }
+
+/** A condition: no row of these columns, given as `table.column`, refers to a value. */
+export const heldByNone = (value: string, holders: readonly string[]): string =>
+  holders
+    .map((holder) => holder.split('.'))
+    .map(([table, column]) => `not exists (select from ${table} h where h.${column} = ${value})`)
+    .join(' and ');

@@ -3,12 +3,12 @@ import { DEFAULT_KEY } from '#core/margin';
 import { createHash, randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { EMPTY_CONTENT, type Remark, type RemarkContent } from '../../contract/remarks.ts';
+import type { Remark } from '../../contract/remarks.ts';
+import { NO_WORDS, type SaidWords } from '../../contract/said.ts';
 import type { ClassStates, Feedback } from '../../contract/submissions.ts';
-import { purgeMedia } from '../media/media.ts';
+import { purge } from '../purge.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
-import { handIn, sayRemark, SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
-import { purgeOriginals } from './queries.ts';
+import { handIn, sayRemark, SOUND, spoken, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
 
 const sha256 = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 const picture = () => readFile(new URL('../../docs/screenshots/to-mark.png', import.meta.url));
@@ -36,14 +36,12 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     const start = text.indexOf(words);
     return passageAnchor(text, start, start + words.length)!;
   }
-  async function make(content: Partial<RemarkContent>, more: { anchor?: object; file?: Buffer; kind?: string } = {}) {
+  async function make(content: Partial<SaidWords>, more: { anchor?: object; file?: Buffer; kind?: string } = {}) {
     const id = randomUUID();
     const body = {
       anchor: more.anchor ?? { type: 'whole' },
       kind: more.kind ?? 'next',
-      content: { ...EMPTY_CONTENT, ...content },
-      sound: null,
-      file: more.file ? { name: 'reading list.pdf' } : null,
+      said: { ...NO_WORDS, ...content, file: more.file ? { name: 'reading list.pdf' } : null },
     };
     const files: Record<string, Buffer> = more.file ? { 'reading list.pdf': more.file } : {};
     return {
@@ -62,7 +60,7 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     };
     const { id, answer } = await make(content, { anchor: await passage('The reason is obvious.') });
     expect(answer.status).toBe(200);
-    expect(await one(id)).toMatchObject({ ...content, sound: null, file: null, private: false });
+    expect(await one(id)).toMatchObject({ ...content, recording: null, file: null, private: false });
   });
 
   it('an attached file comes back byte for byte, to be saved and not to be shown', async () => {
@@ -74,7 +72,7 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     expect(Buffer.from(await response.arrayBuffer()).equals(bytes)).toBe(true);
     expect(response.headers.get('Content-Type')).toBe('application/octet-stream');
     expect(response.headers.get('Content-Disposition')).toBe('attachment; filename="reading list.pdf"');
-    await purgeMedia(test.db);
+    await purge(test.db);
     expect((await school.as.teacher.fetch(`/remarks/${id}/file/${file!.sha256}`)).status).toBe(200);
   });
 
@@ -86,7 +84,7 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     ['a suggestion for no words', { suggestion: 'new words' }, 'Nothing to change'],
     ['a criterion of elsewhere', { text: 'x', criterion: randomUUID() }, 'Unknown level'],
     ['a picture that is nobody’s stamp', { stamp: { picture: 'a'.repeat(64), size: 3 } }, 'Unknown stamp'],
-  ] as [string, Partial<RemarkContent>, string][])('refuses %s', async (_, content, title) => {
+  ] as [string, Partial<SaidWords>, string][])('refuses %s', async (_, content, title) => {
     const before = (await feedback()).remarks.length;
     const { answer } = await make(content);
     expect(answer).toMatchObject({ json: { title } });
@@ -119,8 +117,7 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     const body = {
       anchor: passageAnchor(text, start, start + 7),
       kind: 'repair',
-      content: { ...EMPTY_CONTENT, suggestion: 'likely' },
-      sound: null,
+      said: { ...NO_WORDS, suggestion: 'likely' },
     };
     expect(
       (await school.as.teacher.send('PUT', `/submissions/${work}/remarks/${id}`, { body, files: {} })).status,
@@ -142,9 +139,7 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     const body = {
       anchor: { type: 'whole' },
       kind: 'repair',
-      content: { ...EMPTY_CONTENT, text: 'Ask a colleague', private: true },
-      sound: SOUND,
-      file: { name: 'secret.txt' },
+      said: { ...spoken(id), text: 'Ask a colleague', private: true, file: { name: 'secret.txt' } },
     };
     const files = { sound: await voice(), 'secret.txt': Buffer.from('secret') };
     const made = await school.as.teacher.send('PUT', `/submissions/${work}/remarks/${id}`, { body, files });
@@ -154,12 +149,14 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     expect(seen.status).toBe(200);
     for (const secret of [id, 'Ask a colleague', 'secret.txt']) expect(seen.text).not.toContain(secret);
     for (const path of [
-      `/remarks/${id}/sound/${sha256(await voice())}`,
+      `/recordings/${id}/sound/${sha256(await voice())}`,
       `/remarks/${id}/file/${sha256(Buffer.from('secret'))}`,
-      `/remarks/${id}/original`,
+      `/recordings/${id}/original`,
     ])
       expect((await school.as.author.send('GET', path)).status).toBe(404);
-    expect((await school.as.author.send('PUT', `/remarks/${id}/heard`, { body: { finished: true } })).status).toBe(404);
+    expect((await school.as.author.send('PUT', `/recordings/${id}/heard`, { body: { finished: true } })).status).toBe(
+      404,
+    );
     const next = await handIn(school);
     expect((await school.as.author.send('GET', `/submissions/${next}/earlier`)).text).not.toContain(id);
     expect((await school.as.teacher.send('GET', `/submissions/${next}/earlier`)).text).toContain(id);
@@ -169,7 +166,7 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     const work = await handIn(school);
     const id = await sayRemark(school, work);
     await test.db.query(
-      "insert into transcripts (remark, language, text, words, source) values ($1, 'en', 'um the tide turns', $2, 'machine')",
+      "insert into transcripts (recording, language, text, words, source) values ($1, 'en', 'um the tide turns', $2, 'machine')",
       [
         id,
         JSON.stringify([
@@ -184,25 +181,25 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     const rendition = await readFile(new URL('../../demo/voices/bronagh-reply.ogg', import.meta.url));
     const edit = { kept: [{ start: 0.9, end: 2.5 }], levelled: true };
     const send = () =>
-      school.as.teacher.send('PUT', `/remarks/${id}/sound`, {
+      school.as.teacher.send('PUT', `/recordings/${id}/sound`, {
         body: { sound: { ...SOUND, duration: 1.6 }, edit },
         file: rendition,
       });
     expect([(await send()).status, (await send()).status]).toEqual([200, 200]);
     const [after] = (await feedback('teacher', work)).remarks;
-    expect(after).toMatchObject({ sound: { sha256: sha256(rendition), duration: 1.6 }, edit });
-    expect(after!.transcript!.text).toBe('the tide turns');
-    expect(after!.transcript!.words[0]!.start).toBeCloseTo(0.1);
+    expect(after!.recording).toMatchObject({ sound: { sha256: sha256(rendition), duration: 1.6 }, edit });
+    expect(after!.recording!.transcript!.text).toBe('the tide turns');
+    expect(after!.recording!.transcript!.words[0]!.start).toBeCloseTo(0.1);
 
-    const original = await school.as.teacher.fetch(`/remarks/${id}/original`);
-    expect(sha256(Buffer.from(await original.arrayBuffer()))).toBe(before!.sound!.sha256);
+    const original = await school.as.teacher.fetch(`/recordings/${id}/original`);
+    expect(sha256(Buffer.from(await original.arrayBuffer()))).toBe(before!.recording!.sound.sha256);
     await school.as.teacher.send('PUT', `/submissions/${work}/returned`, { body: { returned: true } });
-    expect((await school.as.author.send('GET', `/remarks/${id}/original`)).status).toBe(403);
-    expect((await feedback('author', work)).remarks[0]!.edit).toBeNull();
+    expect((await school.as.author.send('GET', `/recordings/${id}/original`)).status).toBe(403);
+    expect((await feedback('author', work)).remarks[0]!.recording!.edit).toBeNull();
 
     await test.db.query("update submissions set returned_at = now() - interval '31 days' where id = $1", [work]);
-    await purgeOriginals(test.db);
-    const left = await school.as.teacher.fetch(`/remarks/${id}/original`);
+    await purge(test.db);
+    const left = await school.as.teacher.fetch(`/recordings/${id}/original`);
     expect(sha256(Buffer.from(await left.arrayBuffer()))).toBe(sha256(rendition));
   });
 
@@ -212,16 +209,15 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     const body = {
       anchor: { type: 'whole' },
       kind: 'next',
-      sound: SOUND,
-      edit: { kept: [{ start: 0, end: 2 }], levelled: true },
+      said: spoken(id, { edit: { kept: [{ start: 0, end: 2 }], levelled: true } }),
     };
     const make = () =>
       school.as.teacher.send('PUT', `/submissions/${submission}/remarks/${id}`, { body, file: rendition });
     expect((await make()).status).toBe(200);
-    const original = await school.as.teacher.send('PUT', `/remarks/${id}/original`, { file: await voice() });
+    const original = await school.as.teacher.send('PUT', `/recordings/${id}/original`, { file: await voice() });
     expect(original.status).toBe(200);
     expect((await make()).status).toBe(200);
-    const kept = await school.as.teacher.fetch(`/remarks/${id}/original`);
+    const kept = await school.as.teacher.fetch(`/recordings/${id}/original`);
     expect(sha256(Buffer.from(await kept.arrayBuffer()))).toBe(sha256(await voice()));
   });
 
@@ -238,7 +234,7 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     const anchor = await passage('The reason is obvious.');
     const { id } = await make({ stamp: { picture: sha256(bytes), size: 4 } }, { anchor });
     await school.as.teacher.send('DELETE', `/stamps/${stamp}`);
-    await purgeMedia(test.db);
+    await purge(test.db);
     expect((await school.as.teacher.fetch(`/remarks/${id}/stamp/${sha256(bytes)}`)).status).toBe(200);
     const bigger = await school.as.teacher.send('PATCH', `/remarks/${id}`, {
       body: { stamp: { picture: sha256(bytes), size: 6 } },

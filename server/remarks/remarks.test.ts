@@ -4,7 +4,16 @@ import type { Feedback } from '../../contract/submissions.ts';
 import type { Remark } from '../../contract/remarks.ts';
 import { PRACTICE_SENTENCES } from '../../contract/practice.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
-import { handIn, remarkBody, sayRemark, SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
+import {
+  handIn,
+  remarkBody,
+  sayRemark,
+  SOUND,
+  spoken,
+  startTestSchool,
+  voice,
+  type TestSchool,
+} from '../testing/school.ts';
 
 describe.each(bodies)('remarks on $name', ({ open }) => {
   let test: TestDatabase;
@@ -27,18 +36,17 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
 
   it('keeps a remark once, however often it is sent, and its sound byte for byte', async () => {
     const remark = randomUUID();
-    const body = await remarkBody(school, submission, 'The reason is obvious.');
+    const body = await remarkBody(school, submission, 'The reason is obvious.', remark);
     const [first, second] = [await put(remark, body, await voice()), await put(remark, body, await voice())];
     expect([first.status, second.status]).toEqual([200, 200]);
     const kept = (await feedback()).remarks.filter(({ id }) => id === remark);
     expect(kept).toHaveLength(1);
     expect(kept[0]).toMatchObject({
       kind: 'repair',
-      sound: { duration: SOUND.duration, peaks: SOUND.peaks },
-      transcript: null,
+      recording: { id: remark, sound: { duration: SOUND.duration, peaks: SOUND.peaks }, transcript: null },
     });
 
-    const path = `/remarks/${remark}/sound/${kept[0]!.sound!.sha256}`;
+    const path = `/recordings/${remark}/sound/${kept[0]!.recording!.sound.sha256}`;
     const sound = await fetchBytes(school, path);
     expect(sound.bytes.equals(await voice())).toBe(true);
     expect(sound.headers.get('Content-Type')).toBe('audio/ogg');
@@ -47,8 +55,8 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
 
   it('answers ranges as RFC 9110 says', async () => {
     const remark = await sayRemark(school, submission);
-    const { sha256 } = (await feedback()).remarks.find(({ id }) => id === remark)!.sound!;
-    const path = `/remarks/${remark}/sound/${sha256}`;
+    const { sha256 } = (await feedback()).remarks.find(({ id }) => id === remark)!.recording!.sound;
+    const path = `/recordings/${remark}/sound/${sha256}`;
     const all = await voice();
     const middle = await fetchBytes(school, path, { Range: 'bytes=10-19' });
     expect([middle.status, middle.headers.get('Content-Range')]).toEqual([206, `bytes 10-19/${all.length}`]);
@@ -60,18 +68,18 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
     expect(
       (await fetchBytes(school, path, { 'If-None-Match': `"${sha256}"`, 'Cache-Control': 'max-age=0' })).status,
     ).toBe(304);
-    expect((await fetchBytes(school, `/remarks/${remark}/sound/${'0'.repeat(64)}`)).status).toBe(404);
+    expect((await fetchBytes(school, `/recordings/${remark}/sound/${'0'.repeat(64)}`)).status).toBe(404);
   });
 
   it('refuses an identifier that stands for something else', async () => {
     const remark = await sayRemark(school, submission);
     const other = Buffer.concat([await voice(), Buffer.from('more')]);
-    const answer = await put(remark, await remarkBody(school, submission, 'The reason is obvious.'), other);
+    const answer = await put(remark, await remarkBody(school, submission, 'The reason is obvious.', remark), other);
     expect(answer.status).toBe(409);
   });
 
   it('refuses a recording without sound, one that is none, and a passage that is not there', async () => {
-    const body = (await remarkBody(school, submission, 'The reason is obvious.')) as { anchor: { start: number } };
+    const body = await remarkBody(school, submission, 'The reason is obvious.', randomUUID());
     const before = (await feedback()).remarks.length;
     expect(await put(randomUUID(), body, Buffer.alloc(0))).toMatchObject({
       status: 422,
@@ -81,8 +89,16 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
       status: 422,
       json: { title: 'Not a recording' },
     });
-    expect((await put(randomUUID(), { ...body, sound: { ...SOUND, duration: 0 } }, await voice())).status).toBe(400);
-    const astray = { ...body, anchor: { ...body.anchor, start: body.anchor.start + 1 } };
+    expect(
+      (
+        await put(
+          randomUUID(),
+          { ...body, said: spoken(randomUUID(), { sound: { ...SOUND, duration: 0 } }) },
+          await voice(),
+        )
+      ).status,
+    ).toBe(400);
+    const astray = { ...body, anchor: { ...body.anchor, start: (body.anchor as { start: number }).start + 1 } };
     expect(await put(randomUUID(), astray, await voice())).toMatchObject({
       status: 422,
       json: { title: 'Passage not found' },
@@ -93,10 +109,10 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
   it('transcribes what the practice microphone said, as far as it came', async () => {
     const sentence = PRACTICE_SENTENCES[1]!;
     const enough = sentence.words[3]!.end + 0.3;
-    const body = await remarkBody(school, submission, 'The reason is obvious.');
+    const body = await remarkBody(school, submission, 'The reason is obvious.', randomUUID());
     const sound = { ...SOUND, duration: enough, microphone: { type: 'practice', sentence: 1, from: 0.3 } };
-    const { json } = await put(randomUUID(), { ...body, sound }, await voice());
-    const { transcript } = json as Remark;
+    const { json } = await put(randomUUID(), { ...body, said: spoken(randomUUID(), { sound }) }, await voice());
+    const { transcript } = (json as Remark).recording!;
     expect(transcript).toMatchObject({
       source: 'machine',
       language: 'en',
@@ -111,13 +127,13 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
     expect((await feedback()).aside.map(({ id }) => id)).toContain(remark);
     expect((await feedback()).remarks.map(({ id }) => id)).not.toContain(remark);
     await school.as.teacher.send('PUT', `/remarks/${remark}/aside`, { body: { aside: false } });
-    await school.as.teacher.send('PUT', `/remarks/${remark}/transcript`, {
+    await school.as.teacher.send('PUT', `/recordings/${remark}/transcript`, {
       body: { language: 'en', text: 'Which two? 🐦' },
     });
     await school.as.teacher.send('PATCH', `/remarks/${remark}`, { body: { kind: 'question' } });
     expect((await feedback()).remarks.find(({ id }) => id === remark)).toMatchObject({
       kind: 'question',
-      transcript: { text: 'Which two? 🐦', source: 'person' },
+      recording: { transcript: { text: 'Which two? 🐦', source: 'person' } },
     });
   });
 
@@ -134,24 +150,24 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
     ).json as Feedback;
     expect(returned.grade).toEqual({ points: 250, possible: 500, percentage: 5000, grade: 'Pass' });
 
-    await school.as.author.send('PUT', `/remarks/${remark}/heard`, { body: { finished: false } });
-    const answer = { text: 'I see.', sound: null };
+    await school.as.author.send('PUT', `/recordings/${remark}/heard`, { body: { finished: false } });
+    const answer = { text: 'I see.', recording: null };
     const reply = randomUUID();
     await school.as.author.send('PUT', `/remarks/${remark}/replies/${reply}`, { body: answer });
     await school.as.author.send('PUT', `/remarks/${remark}/replies/${reply}`, { body: answer });
-    const spoken = { body: { text: '', sound: SOUND }, file: await voice() };
-    expect((await school.as.author.send('PUT', `/remarks/${remark}/replies/${randomUUID()}`, spoken)).status).toBe(200);
+    const voiced = { body: { text: '', recording: { id: randomUUID(), sound: SOUND } }, file: await voice() };
+    expect((await school.as.author.send('PUT', `/remarks/${remark}/replies/${randomUUID()}`, voiced)).status).toBe(200);
     expect(
       (
         await school.as.author.send('PUT', `/remarks/${remark}/replies/${randomUUID()}`, {
-          body: { text: ' ', sound: null },
+          body: { text: ' ', recording: null },
         })
       ).status,
     ).toBe(422);
 
     const seen = (await feedback()).remarks.find(({ id }) => id === remark)!;
-    expect(seen.heard).toMatchObject({ finishedAt: null });
-    expect(seen.replies.map(({ text, sound }) => [text, sound?.duration])).toEqual([
+    expect(seen.recording!.heard).toMatchObject({ finishedAt: null });
+    expect(seen.replies.map(({ text, recording }) => [text, recording?.sound.duration])).toEqual([
       ['I see.', undefined],
       ['', SOUND.duration],
     ]);

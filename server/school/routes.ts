@@ -5,7 +5,7 @@ import { readSchool } from '../../contract/school.ts';
 import type { Context } from '../context.ts';
 import { select, selectOne } from '../db/database.ts';
 import { serveAnyone } from '../http/serve.ts';
-import { PERSON_COLUMNS } from '../sessions/person-of.ts';
+import { PERSON_COLUMNS } from '../http/person-of.ts';
 
 const SchoolRow = z.object({ name: z.string(), sample: z.boolean() });
 
@@ -14,7 +14,7 @@ export function schoolRoutes({ db, settings }: Context): Router {
   serveAnyone(router, readSchool, async () => {
     const school = await selectOne(db, SchoolRow, 'select name, sample from school');
     const samplePeople = school?.sample
-      ? await select(db, Person, `select ${PERSON_COLUMNS} from people p order by role desc, p.name`)
+      ? await select(db, Person, `select ${PERSON_COLUMNS} from people p order by teaches desc, p.name`)
       : [];
     return { name: school?.name ?? 'Vivid Margin', samplePeople, limits: { fileBytes: settings.maxFileBytes } };
   });

@@ -6,7 +6,12 @@ import { handIn, sayRemark, startTestSchool, type TestSchool } from '../testing/
 import { selectHits } from './queries.ts';
 
 interface Hits {
-  hits: { submission: string; student: string; assignment: string; remark: { id: string; edit: unknown } }[];
+  hits: {
+    submission: string;
+    student: string;
+    assignment: string;
+    remark: { id: string; recording: { edit: unknown } | null };
+  }[];
   more: boolean;
 }
 
@@ -22,7 +27,7 @@ describe.each(bodies)('search on $name', ({ open }) => {
     return (json as Hits).hits.map(({ remark }) => Object.keys(said).find((name) => said[name] === remark.id)!);
   };
   const mend = (remark: string, text: string) =>
-    school.as.teacher.send('PUT', `/remarks/${remark}/transcript`, { body: { language: 'en', text } });
+    school.as.teacher.send('PUT', `/recordings/${remark}/transcript`, { body: { language: 'en', text } });
 
   beforeAll(async () => {
     test = await open();
@@ -33,7 +38,7 @@ describe.each(bodies)('search on $name', ({ open }) => {
     await mend(said.boats!, 'Four boats, and not one word more about Élodie HADŽIĆ.');
     await mend(said.secret!, 'Between us: copied words, 100% of them.');
     await school.as.teacher.send('PATCH', `/remarks/${said.secret!}`, { body: { private: true } });
-    await school.as.teacher.send('PUT', `/remarks/${said.boats!}/translations`, {
+    await school.as.teacher.send('PUT', `/recordings/${said.boats!}/translations`, {
       body: { language: 'ar', text: 'قرأت هذا بسرور' },
     });
     said.written = randomUUID();
@@ -41,8 +46,7 @@ describe.each(bodies)('search on $name', ({ open }) => {
       body: {
         anchor: { type: 'whole' },
         kind: 'next',
-        sound: null,
-        content: {
+        said: {
           ...{ name: 'Salt marsh', text: 'See the figure below.', link: null, reaction: null, suggestion: null },
           ...{ stamp: null, private: false, tags: ['sources'], criterion: null },
         },
@@ -58,6 +62,8 @@ describe.each(bodies)('search on $name', ({ open }) => {
     expect(await find('teacher', 'four word')).toEqual(['reason', 'boats']);
     expect(await find('teacher', 'four words')).toEqual(['reason']);
     expect(await find('teacher', 'one four')).toEqual(['boats']);
+    expect(await find('teacher', 'word four')).toEqual(['boats']);
+    expect(await find('teacher', 'word ')).toEqual(['boats']);
     expect(await find('teacher', 'بسرور')).toEqual(['boats']);
     expect(await find('teacher', 'marsh figure')).toEqual(['written']);
     expect(await find('teacher', 'SOURCES')).toEqual(['written']);

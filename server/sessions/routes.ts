@@ -8,7 +8,7 @@ import { selectOne } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { serveAnyone } from '../http/serve.ts';
 import { hashPassword, passwordFits } from './passwords.ts';
-import { clearCookie, endSession, openSession, PERSON_COLUMNS, personOf, setCookie } from './person-of.ts';
+import { clearCookie, endSession, openSession, PERSON_COLUMNS, personOf, setCookie } from '../http/person-of.ts';
 
 const Credentials = z.object({ id: z.string(), password_hash: z.string() });
 

@@ -28,7 +28,9 @@ describe('sessions', () => {
   it('begin with a cookie that scripts cannot read, and end', async () => {
     const client = new Client(school.address);
     const answer = await client.send('POST', '/session', { body: { login: ' Teacher ', password: PASSWORD } });
-    expect(answer.json).toEqual({ person: { id: school.ids.teacher, name: 'The teacher', role: 'teacher' } });
+    expect(answer.json).toEqual({
+      person: { id: school.ids.teacher, name: 'The teacher', teaches: true, learns: false },
+    });
     expect(answer.headers.get('Set-Cookie')).toMatch(/HttpOnly.*SameSite=Lax/);
     await client.send('DELETE', '/session');
     expect((await client.send('GET', '/session')).json).toEqual({ person: null });

@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Remark, SpeechJob, Transcript } from '../../contract/remarks.ts';
+import type { Recording } from '../../contract/recordings.ts';
+import type { SpeechJob, Transcript } from '../../contract/transcripts.ts';
 import type { Feedback } from '../../contract/submissions.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
-import { handIn, SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
+import { handIn, SOUND, spoken, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
 import { queueJob } from './jobs.ts';
 import { speechQueue, type SpeechQueue } from './queue.ts';
 import { SpeechError } from './speech-error.ts';
@@ -46,25 +47,25 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
   const say = async (more: object = {}): Promise<string> => {
     const remark = randomUUID();
     const { status } = await school.as.teacher.send('PUT', `/submissions/${submission}/remarks/${remark}`, {
-      body: { anchor: { type: 'whole' }, kind: 'next', sound: SOUND, ...more },
+      body: { anchor: { type: 'whole' }, kind: 'next', said: spoken(remark, more) },
       file: await voice(),
     });
     expect(status).toBe(200);
     return remark;
   };
-  const remarkOf = async (id: string): Promise<Remark> => {
+  const recordingOf = async (id: string): Promise<Recording> => {
     const { json } = await school.as.teacher.send('GET', `/submissions/${submission}/feedback`);
-    return (json as Feedback).remarks.find((remark) => remark.id === id)!;
+    return (json as Feedback).remarks.find((remark) => remark.id === id)!.recording!;
   };
-  const settled = async (id: string): Promise<Remark> => {
-    await vi.waitFor(async () => expect((await remarkOf(id)).speech?.state).toMatch(/done|failed/), {
+  const settled = async (id: string): Promise<Recording> => {
+    await vi.waitFor(async () => expect((await recordingOf(id)).speech?.state).toMatch(/done|failed/), {
       timeout: 20_000,
       interval: 50,
     });
-    return remarkOf(id);
+    return recordingOf(id);
   };
   const mend = (id: string, text: string, more: object = {}) =>
-    school.as.teacher.send('PUT', `/remarks/${id}/transcript`, { body: { language: 'en', text, ...more } });
+    school.as.teacher.send('PUT', `/recordings/${id}/transcript`, { body: { language: 'en', text, ...more } });
 
   it('makes a draft with times, in sentences, with the names of the class as they are written', async () => {
     await test.db.query("update people set name = 'Amaru Quispe' where id = $1", [school.ids.author]);
@@ -87,8 +88,8 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     const id = await say();
     await settled(id);
     const { json } = await school.as.teacher.send('GET', `/submissions/${submission}/speech`);
-    const job = (json as { remark: string; speech: SpeechJob; transcript: Transcript }[]).find(
-      ({ remark }) => remark === id,
+    const job = (json as { recording: string; speech: SpeechJob; transcript: Transcript }[]).find(
+      ({ recording }) => recording === id,
     )!;
     expect([job.speech.state, job.transcript.engine]).toEqual(['done', 'Test engine']);
     expect((await school.as.author.send('GET', `/submissions/${submission}/speech`)).status).toBe(404);
@@ -97,16 +98,18 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
   it('lets nobody wait behind a long recording, and says how far it is in that one', async () => {
     const long = await say();
     await settled(long);
-    await test.db.query('update remarks set duration = 1800 where id = $1', [long]);
+    await test.db.query('update recordings set duration = 1800 where id = $1', [long]);
     let answer: (heard: Heard) => void = () => undefined;
     transcribe.mockImplementationOnce(({ onProgress }) => {
       onProgress!(0.4);
       return new Promise((resolve) => (answer = resolve));
     });
-    await school.as.teacher.send('PUT', `/remarks/${long}/speech`, { body: { language: 'en' } });
-    await vi.waitFor(async () => expect((await remarkOf(long)).speech?.progress).toBeCloseTo(0.4), { timeout: 20_000 });
+    await school.as.teacher.send('PUT', `/recordings/${long}/speech`, { body: { language: 'en' } });
+    await vi.waitFor(async () => expect((await recordingOf(long)).speech?.progress).toBeCloseTo(0.4), {
+      timeout: 20_000,
+    });
     expect((await settled(await say())).speech?.state).toBe('done');
-    expect((await remarkOf(long)).speech).toMatchObject({ state: 'running', progress: 0.4 });
+    expect((await recordingOf(long)).speech).toMatchObject({ state: 'running', progress: 0.4 });
     answer(heard);
     expect((await settled(long)).speech?.state).toBe('done');
   });
@@ -119,7 +122,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     }));
     transcribe.mockResolvedValueOnce({ language: 'en', text: 'word '.repeat(9000), words });
     const id = await say();
-    await test.db.query('update remarks set duration = 3600 where id = $1', [id]);
+    await test.db.query('update recordings set duration = 3600 where id = $1', [id]);
     const { transcript } = await settled(id);
     expect(transcript!.words).toHaveLength(9000);
     expect((await mend(id, `${transcript!.text} And more.`)).status).toBe(200);
@@ -154,7 +157,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     transcribe.mockImplementation(answer);
     const { speech, transcript, sound } = await settled(await say());
     expect(speech).toEqual({ task: 'transcribe', state: 'failed', reason, progress: null });
-    expect([transcript, sound?.duration]).toEqual([null, SOUND.duration]);
+    expect([transcript, sound.duration]).toEqual([null, SOUND.duration]);
     vi.restoreAllMocks();
   });
 
@@ -163,7 +166,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     const id = await say();
     expect((await settled(id)).transcript?.engine).toBe('Test engine');
     expect(transcribe).toHaveBeenCalledTimes(2);
-    expect((await school.as.teacher.send('PUT', `/remarks/${id}/speech`, { body: { language: 'fr' } })).status).toBe(
+    expect((await school.as.teacher.send('PUT', `/recordings/${id}/speech`, { body: { language: 'fr' } })).status).toBe(
       200,
     );
     expect((await settled(id)).speech?.reason).toContain('French');
@@ -172,7 +175,8 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
   it('listens again in another language, and says so where no engine knows it', async () => {
     const id = await say();
     await settled(id);
-    const listen = (language: string) => school.as.teacher.send('PUT', `/remarks/${id}/speech`, { body: { language } });
+    const listen = (language: string) =>
+      school.as.teacher.send('PUT', `/recordings/${id}/speech`, { body: { language } });
     expect((await listen('de')).status).toBe(200);
     const german = await settled(id);
     expect(german.speech).toMatchObject({ state: 'failed', reason: expect.stringContaining('German') as string });
@@ -189,7 +193,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     await settled(id);
     const remark = randomUUID();
     await school.as.teacher.send('PUT', `/submissions/${submission}/remarks/${remark}`, {
-      body: { anchor: { type: 'whole' }, kind: 'next', sound: SOUND },
+      body: { anchor: { type: 'whole' }, kind: 'next', said: spoken(remark) },
       file: Buffer.concat([(await voice()).subarray(0, 200), Buffer.alloc(500, 7)]),
     });
     expect((await settled(remark)).speech).toMatchObject({ state: 'failed' });
@@ -209,7 +213,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
 
   it('knows at once what the practice microphone said', async () => {
     const id = await say({ sound: { ...SOUND, microphone: { type: 'practice', sentence: 0, from: 0 } } });
-    expect((await remarkOf(id)).transcript?.engine).toBe('Practice microphone');
+    expect((await recordingOf(id)).transcript?.engine).toBe('Practice microphone');
   });
 
   describe('mending', () => {
@@ -221,20 +225,20 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
       expect(mended.transcript).toMatchObject({ source: 'person', read: true, approximate: false });
       expect(mended.transcript!.words).toHaveLength(11);
       await mend(id, 'Shorter.');
-      const { json } = await school.as.teacher.send('GET', `/remarks/${id}/transcript/states`);
+      const { json } = await school.as.teacher.send('GET', `/recordings/${id}/transcript/states`);
       const states = json as { text: string; source: string; changedBy: string }[];
       expect(states.map(({ text, source }) => [text, source])).toEqual([
         ['When you write that a reason is obvious, the reader stops.', 'person'],
         ['When Amaru writes that a reason is obvious.', 'machine'],
       ]);
       expect(states[0]!.changedBy).toBe('The teacher');
-      expect((await school.as.author.send('GET', `/remarks/${id}/transcript/states`)).status).toBe(404);
+      expect((await school.as.author.send('GET', `/recordings/${id}/transcript/states`)).status).toBe(404);
     });
 
     it('marks a draft as read without changing it', async () => {
       const id = await say();
       const before = (await settled(id)).transcript!;
-      const read = (await mend(id, before.text, { read: true })).json as Remark;
+      const read = (await mend(id, before.text, { read: true })).json as Recording;
       expect(read.transcript).toEqual({ ...before, read: true });
     });
   });
@@ -243,16 +247,18 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     it('go out in the language that is asked for, to whoever may hear the remark', async () => {
       const id = await say();
       await settled(id);
-      await school.as.teacher.send('PUT', `/remarks/${id}/translations`, { body: { language: 'ar', text: 'لماذا؟' } });
-      const vtt = await school.as.teacher.send('GET', `/remarks/${id}/captions/en.vtt`);
+      await school.as.teacher.send('PUT', `/recordings/${id}/translations`, {
+        body: { language: 'ar', text: 'لماذا؟' },
+      });
+      const vtt = await school.as.teacher.send('GET', `/recordings/${id}/captions/en.vtt`);
       expect(vtt.headers.get('Content-Type')).toContain('text/vtt');
       expect(vtt.text).toMatch(/^WEBVTT\n\nNOTE Language: en\n\n00:00:00\.000 --> /);
-      expect((await school.as.teacher.send('GET', `/remarks/${id}/captions/ar.srt`)).text).toContain('لماذا؟');
-      const { words } = (await school.as.teacher.send('GET', `/remarks/${id}/captions/en.json`)).json as Transcript;
+      expect((await school.as.teacher.send('GET', `/recordings/${id}/captions/ar.srt`)).text).toContain('لماذا؟');
+      const { words } = (await school.as.teacher.send('GET', `/recordings/${id}/captions/en.json`)).json as Transcript;
       expect(words).toHaveLength(8);
       for (const file of ['fr.vtt', 'en.exe'])
-        expect((await school.as.teacher.send('GET', `/remarks/${id}/captions/${file}`)).status).toBe(404);
-      expect((await school.as.author.send('GET', `/remarks/${id}/captions/en.vtt`)).status).toBe(404);
+        expect((await school.as.teacher.send('GET', `/recordings/${id}/captions/${file}`)).status).toBe(404);
+      expect((await school.as.author.send('GET', `/recordings/${id}/captions/en.vtt`)).status).toBe(404);
     });
 
     it('come in, are aligned, and are refused where there are none', async () => {
@@ -261,7 +267,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
       const content =
         'WEBVTT\n\n00:00.000 --> 00:02.000\nWhen you write\n\n00:02.000 --> 00:04.000\nthat a reason is obvious';
       const put = (content: string) =>
-        school.as.teacher.send('PUT', `/remarks/${id}/captions`, { body: { language: 'en', content } });
+        school.as.teacher.send('PUT', `/recordings/${id}/captions`, { body: { language: 'en', content } });
       expect((await put(content)).status).toBe(200);
       expect((await settled(id)).transcript).toMatchObject({
         text: 'When you write that a reason is obvious',
@@ -269,7 +275,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
         approximate: false,
       });
       expect((await put('WEBVTT\n\nnothing')).status).toBe(422);
-      expect(((await put('Plain words.')).json as Remark).transcript?.text).toBe('Plain words.');
+      expect(((await put('Plain words.')).json as Recording).transcript?.text).toBe('Plain words.');
     });
   });
 
@@ -278,16 +284,16 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
       const id = await say();
       await settled(id);
       const put = (language: string, text: string | null) =>
-        school.as.teacher.send('PUT', `/remarks/${id}/translations`, { body: { language, text } });
+        school.as.teacher.send('PUT', `/recordings/${id}/translations`, { body: { language, text } });
       await put('es', 'Escrito a mano.');
       expect((await put('pl', null)).status, 'the phrase list does not know these words').toBe(422);
       await mend(id, 'Well done. Look again.');
-      const { translations } = (await put('fr', null)).json as Remark;
+      const { translations } = (await put('fr', null)).json as Recording;
       expect(translations).toEqual([
         { language: 'es', text: 'Escrito a mano.', source: 'person', engine: '' },
         { language: 'fr', text: 'Bien joué. Regarde encore.', source: 'machine', engine: 'Phrase list' },
       ]);
-      expect(((await put('es', '')).json as Remark).translations).toHaveLength(1);
+      expect(((await put('es', '')).json as Recording).translations).toHaveLength(1);
     });
   });
 
@@ -308,13 +314,13 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
       const [lost, deadly] = [await say(), await say()];
       await Promise.all([settled(lost), settled(deadly)]);
       await queueJob(test.db, lost, 'transcribe', 'en');
-      await test.db.query("update speech_jobs set state = 'running', attempts = 1 where remark = $1", [lost]);
-      await test.db.query("update speech_jobs set state = 'running', attempts = 3 where remark = $1", [deadly]);
+      await test.db.query("update speech_jobs set state = 'running', attempts = 1 where recording = $1", [lost]);
+      await test.db.query("update speech_jobs set state = 'running', attempts = 3 where recording = $1", [deadly]);
       transcribe.mockClear();
       await restart([engine]);
       expect(transcribe).toHaveBeenCalledTimes(1);
-      expect((await remarkOf(lost)).speech?.state).toBe('done');
-      expect((await remarkOf(deadly)).speech).toMatchObject({
+      expect((await recordingOf(lost)).speech?.state).toBe('done');
+      expect((await recordingOf(deadly)).speech).toMatchObject({
         state: 'failed',
         reason: 'The engine stopped unexpectedly.',
       });
@@ -340,7 +346,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
       await vi.waitFor(() => expect(transcribe).toHaveBeenCalled(), { timeout: 20_000 });
       await stopping.stop();
       expect(aborted).toBe(true);
-      expect((await remarkOf(id)).speech?.state).toBe('queued');
+      expect((await recordingOf(id)).speech?.state).toBe('queued');
     });
   });
 });

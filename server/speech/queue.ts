@@ -2,7 +2,7 @@ import { EventEmitter, once } from 'node:events';
 import { inSentences, isDraft, spelled, textOfWords, vocabulary, type Transcript } from '#core/transcript';
 import type { Database } from '../db/database.ts';
 import { findMedium, readWholeMedium } from '../media/media.ts';
-import { putDraft, putTimes, selectTranscript } from '../remarks/transcripts.ts';
+import { putDraft, putTimes, selectTranscript } from '../transcripts/queries.ts';
 import { hasAgreed } from './agreements.ts';
 import { engineHere, hear } from './hear.ts';
 import {
@@ -25,8 +25,8 @@ import { knows, type Transcriber } from './transcriber.ts';
 export interface SpeechQueue {
   /** There may be something to do. */
   wake(task: SpeechTaskName): void;
-  /** Resolves when a job of a remark has ended here, or after so many milliseconds. */
-  ended(remark: string, milliseconds: number): Promise<void>;
+  /** Resolves when a job of a recording has ended here, or after so many milliseconds. */
+  ended(recording: string, milliseconds: number): Promise<void>;
   stop(): Promise<void>;
 }
 
@@ -65,7 +65,7 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
         return;
       }
       await work(job);
-      endings.emit(job.remark);
+      endings.emit(job.recording);
     }
   }
 
@@ -83,8 +83,8 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
   }
 
   async function transcribeJob(job: ClaimedJob): Promise<void> {
-    const { remark, language } = job;
-    const subject = await selectSubject(db, remark);
+    const { recording, language } = job;
+    const subject = await selectSubject(db, recording);
     if (!subject) return;
     const sound = await soundOf(subject);
     const engine = await engineFor(subject.author, language);
@@ -92,11 +92,11 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
     const heard = await hear(thread, engine, { ...sound, language, signal: ending.signal, onProgress });
     const words = spelled(heard.words, vocabulary(subject.names, subject.text));
     const draft: Transcript = { ...heard, words, text: textOfWords(words), source: 'machine', read: false };
-    await db.transaction((tx) => putDraft(tx, remark, draft));
+    await db.transaction((tx) => putDraft(tx, recording, draft));
   }
 
-  async function alignJob({ remark }: ClaimedJob): Promise<void> {
-    const [subject, transcript] = [await selectSubject(db, remark), await selectTranscript(db, remark)];
+  async function alignJob({ recording }: ClaimedJob): Promise<void> {
+    const [subject, transcript] = [await selectSubject(db, recording), await selectTranscript(db, recording)];
     if (!subject || !transcript || transcript.text.trim() === '') return;
     const { bytes } = await soundOf(subject);
     const { language, words: known } = transcript;
@@ -107,7 +107,7 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
       ? spelled(inSentences(aligned.words, language), vocabulary(subject.names, subject.text))
       : aligned.words;
     const text = bare ? textOfWords(words) : transcript.text;
-    await db.transaction((tx) => putTimes(tx, remark, transcript.text, { ...aligned, words, text }));
+    await db.transaction((tx) => putTimes(tx, recording, transcript.text, { ...aligned, words, text }));
   }
 
   async function soundOf({ sound }: SpeechSubject): Promise<{ bytes: Buffer; mediaType: string }> {
@@ -153,8 +153,8 @@ export function speechQueue({ db, thread, engines, staleAfter }: SpeechQueueOpti
 
   return {
     wake,
-    ended: (remark, milliseconds) =>
-      once(endings, remark, { signal: AbortSignal.timeout(milliseconds) }).then(
+    ended: (recording, milliseconds) =>
+      once(endings, recording, { signal: AbortSignal.timeout(milliseconds) }).then(
         () => undefined,
         () => undefined,
       ),

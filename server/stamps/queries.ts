@@ -1,33 +1,15 @@
-import { z } from 'zod';
-import { Id } from '../../contract/basics.ts';
-import type { StampPicture } from '../../contract/stamps.ts';
+import { StampPicture } from '../../contract/stamps.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
-const StampRow = z.object({ id: Id, name: z.string(), file: z.instanceof(Buffer) });
+const COLUMNS = `id, name, encode(file, 'hex') as sha256`;
 
-const stampOfRow = ({ id, name, file }: z.infer<typeof StampRow>): StampPicture => ({
-  id,
-  name,
-  sha256: file.toString('hex'),
-});
+export const MEDIA = ['stamp_pictures.file'];
 
-export async function selectStamps(db: Queries, owner: string): Promise<StampPicture[]> {
-  const rows = await select(
-    db,
-    StampRow,
-    'select id, name, file from stamp_pictures where owner = $1 order by made_at',
-    [owner],
-  );
-  return rows.map(stampOfRow);
-}
+export const selectStamps = (db: Queries, owner: string): Promise<StampPicture[]> =>
+  select(db, StampPicture, `select ${COLUMNS} from stamp_pictures where owner = $1 order by made_at`, [owner]);
 
-export async function selectStamp(db: Queries, owner: string, id: string): Promise<StampPicture | undefined> {
-  const row = await selectOne(db, StampRow, 'select id, name, file from stamp_pictures where owner = $1 and id = $2', [
-    owner,
-    id,
-  ]);
-  return row && stampOfRow(row);
-}
+export const selectStamp = (db: Queries, id: string): Promise<StampPicture | undefined> =>
+  selectOne(db, StampPicture, `select ${COLUMNS} from stamp_pictures where id = $1`, [id]);
 
 export async function insertStamp(
   tx: Queries,
@@ -39,6 +21,6 @@ export async function insertStamp(
   );
 }
 
-export async function deleteStamp(db: Queries, owner: string, id: string): Promise<void> {
-  await db.query('delete from stamp_pictures where owner = $1 and id = $2', [owner, id]);
+export async function deleteStamp(db: Queries, id: string): Promise<void> {
+  await db.query('delete from stamp_pictures where id = $1', [id]);
 }

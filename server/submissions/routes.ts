@@ -1,32 +1,11 @@
 import { Router } from 'express';
-import {
-  chooseLevel,
-  givePoints,
-  readClass,
-  readFeedback,
-  readWork,
-  returnWork,
-  withdrawWork,
-} from '../../contract/submissions.ts';
+import type { Address } from '../../contract/endpoint.ts';
+import { readWork, withdrawWork, workFile, workPicture } from '../../contract/submissions.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve, serveBytes } from '../http/serve.ts';
 import { sendMedium } from '../media/send.ts';
-import {
-  deletePoints,
-  deleteScore,
-  markOpened,
-  selectClass,
-  selectFeedback,
-  selectFile,
-  selectPoints,
-  selectScores,
-  selectWork,
-  updateWithdrawn,
-  upsertPoints,
-  upsertScore,
-} from './queries.ts';
-import { setReturned } from './return.ts';
+import { markOpened, selectFile, selectWork, updateWithdrawn } from './queries.ts';
 
 export function submissionRoutes(context: Context): Router {
   const router = Router();
@@ -42,40 +21,14 @@ export function submissionRoutes(context: Context): Router {
     return {};
   });
 
-  serve(router, context, readClass, 'work.class', ({ params }) => selectClass(db, params.submission));
-
-  serve(router, context, readFeedback, 'feedback.read', async ({ params, standing }) =>
-    found(await selectFeedback(db, params.submission, standing.teacher ? 'teacher' : 'student')),
-  );
-
-  serve(router, context, chooseLevel, 'score.choose', async ({ params, body, person }) => {
-    const { submission, criterion } = params;
-    if (body.level === null) await deleteScore(db, submission, criterion);
-    else if (!(await upsertScore(db, { submission, criterion, level: body.level, person: person.id })))
-      throw problems.unknownLevel();
-    return { scores: await selectScores(db, submission) };
-  });
-
-  serve(router, context, givePoints, 'points.give', async ({ params, body, person }) => {
-    const { submission, question } = params;
-    if (body.points === null) await deletePoints(db, submission, question);
-    else if (!(await upsertPoints(db, { submission, question, points: body.points, person: person.id })))
-      throw problems.pointsRefused();
-    return { points: await selectPoints(db, submission) };
-  });
-
-  serve(router, context, returnWork, 'feedback.return', ({ params, body, person }) =>
-    db.transaction((tx) => setReturned(tx, params.submission, body.returned, person.id)),
-  );
-
-  const serveFiles = (path: string, table: 'submission_files' | 'submission_pictures'): void =>
-    serveBytes(router, context, path, 'work.read', async (request, response) => {
-      const { submission, position } = request.params;
-      const file = /^\d{1,4}$/.test(position!) ? await selectFile(db, table, submission!, Number(position)) : undefined;
+  type Numbered = Address<`/submissions/:submission/${string}/:position`>;
+  const serveFiles = (address: Numbered, table: 'submission_files' | 'submission_pictures'): void =>
+    serveBytes(router, context, address, 'work.read', async ({ submission, position }, request, response) => {
+      const file = /^\d{1,4}$/.test(position) ? await selectFile(db, table, submission, Number(position)) : undefined;
       await sendMedium(db, found(file), request, response);
     });
-  serveFiles('/submissions/:submission/files/:position', 'submission_files');
-  serveFiles('/submissions/:submission/pictures/:position', 'submission_pictures');
+  serveFiles(workFile, 'submission_files');
+  serveFiles(workPicture, 'submission_pictures');
   return router;
 }
 

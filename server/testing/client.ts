@@ -1,4 +1,4 @@
-import { COOKIE } from '../sessions/person-of.ts';
+import { COOKIE } from '../http/person-of.ts';
 
 export interface TestAnswer {
   status: number;

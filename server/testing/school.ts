@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import { passageAnchor } from '#core/anchor';
+import { passageAnchor, type Anchor } from '#core/anchor';
 import type { Database } from '../db/database.ts';
 import { addCourse, addPerson, enrol } from '../school/people.ts';
 import { hashPassword } from '../sessions/passwords.ts';
-import { openSession } from '../sessions/person-of.ts';
+import { openSession } from '../http/person-of.ts';
+import { NO_WORDS } from '../../contract/said.ts';
 import { readSettings } from '../settings.ts';
 import type { Transcriber } from '../speech/transcriber.ts';
 import { startServer } from '../start.ts';
@@ -87,22 +88,33 @@ export async function handIn({ as, assignment }: TestSchool): Promise<string> {
   return (answer.json as { submission: string }).submission;
 }
 
+/** What is said by voice alone; `more` about the recording. */
+export const spoken = (recording: string, more: object = {}): object => ({
+  ...NO_WORDS,
+  recording: { id: recording, sound: SOUND, ...more },
+});
+
 /** The body of a remark about some words of the essay. */
-export async function remarkBody({ as }: TestSchool, submission: string, words: string): Promise<object> {
+export async function remarkBody(
+  { as }: TestSchool,
+  submission: string,
+  words: string,
+  recording: string,
+): Promise<{ anchor: Anchor; kind: string; said: object }> {
   const { json } = await as.teacher.send('GET', `/submissions/${submission}`);
   const { text } = (json as { folio: { text: string } }).folio;
   const start = text.indexOf(words);
-  return { anchor: passageAnchor(text, start, start + words.length), kind: 'repair', sound: SOUND };
+  return { anchor: passageAnchor(text, start, start + words.length)!, kind: 'repair', said: spoken(recording) };
 }
 
-/** The teacher says something; answers the id of the remark. */
+/** The teacher says something; answers the id of the remark, which is that of its recording too. */
 export async function sayRemark(
   school: TestSchool,
   submission: string,
   words = 'The reason is obvious.',
 ): Promise<string> {
   const remark = randomUUID();
-  const body = await remarkBody(school, submission, words);
+  const body = await remarkBody(school, submission, words, remark);
   const answer = await school.as.teacher.send('PUT', `/submissions/${submission}/remarks/${remark}`, {
     body,
     file: await voice(),

@@ -1,4 +1,4 @@
-import type { Remark } from '../../contract/remarks.ts';
+import type { Transcript } from '../../contract/transcripts.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import type { Settings } from '../settings.ts';
@@ -18,11 +18,11 @@ interface Translated {
   engine: string;
 }
 
-/** The words of a remark in another language. Words leave this server only for people who have agreed to it. */
-export async function translateRemark(
+/** What was said, in another language. Words leave this server only for people who have agreed to it. */
+export async function translateWords(
   db: Queries,
   translators: readonly Translator[],
-  { transcript }: Remark,
+  transcript: Transcript | null,
   language: string,
   person: string,
 ): Promise<Translated> {

@@ -6,13 +6,13 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import type { Remark } from '../../contract/remarks.ts';
+import type { Recording } from '../../contract/recordings.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { handIn, sayRemark, startTestSchool, type TestSchool } from '../testing/school.ts';
 import { putAgreement } from '../speech/agreements.ts';
 import { apertium } from './apertium.ts';
 import { phraseList } from './phrase-list.ts';
-import { translateRemark } from './translate.ts';
+import { translateWords } from './translate.ts';
 import { translateServer } from './translate-server.ts';
 import { TranslationError, type Translator } from './translator.ts';
 
@@ -103,7 +103,7 @@ describe('a translation server', () => {
 describe('the words of a remark', () => {
   let test: TestDatabase;
   let school: TestSchool;
-  let remark: Remark;
+  let recording: Recording;
   const asked: string[] = [];
   const translator = (name: string, textGoesTo: Translator['textGoesTo'], answer?: string): Translator => ({
     name,
@@ -122,14 +122,14 @@ describe('the words of a remark', () => {
     school = await startTestSchool(test.db);
     const id = await sayRemark(school, await handIn(school));
     const body = { language: 'en', text: 'well done' };
-    remark = (await school.as.teacher.send('PUT', `/remarks/${id}/transcript`, { body })).json as Remark;
+    recording = (await school.as.teacher.send('PUT', `/recordings/${id}/transcript`, { body })).json as Recording;
   });
   afterAll(async () => {
     await school.stop();
     await test.remove();
   });
   const translate = (translators: Translator[]) =>
-    translateRemark(test.db, translators, remark, 'es', school.ids.teacher);
+    translateWords(test.db, translators, recording.transcript, 'es', school.ids.teacher);
 
   it('leave this server only when their teacher has agreed', async () => {
     expect(await translate([elsewhere, here])).toEqual({ text: 'aquí', source: 'machine', engine: 'Here' });

@@ -7,6 +7,6 @@ const session = useSession();
 </script>
 
 <template>
-  <ToMarkPage v-if="session.person?.role === 'teacher'" />
+  <ToMarkPage v-if="session.person?.teaches" />
   <OwnWorkPage v-else-if="session.person" />
 </template>

@@ -9,7 +9,7 @@ import HandIn from './HandIn.vue';
 
 const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
 const [N, C, L] = ['1', '2', '3'].map((digit) => ID.replace(/.$/, digit)) as [string, string, string];
-useSession().person = { id: ID, name: 'Student', role: 'student' };
+useSession().person = { id: ID, name: 'Student', teaches: false, learns: true };
 
 const server = vi.fn<(url: string, request?: RequestInit) => Promise<Response>>();
 vi.stubGlobal('fetch', server);

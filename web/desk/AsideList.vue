@@ -8,8 +8,8 @@ defineProps<{ remarks: readonly Remark[] }>();
 defineEmits<{ back: [remark: Remark] }>();
 
 const anchorName = useAnchorName();
-const nameOf = ({ anchor, transcript, text, reaction }: Remark): string =>
-  transcript?.text || text || reaction || `On ${anchorName(anchor)}`;
+const nameOf = ({ anchor, recording, text, reaction }: Remark): string =>
+  recording?.transcript?.text || text || reaction || `On ${anchorName(anchor)}`;
 </script>
 
 <template>
@@ -18,7 +18,7 @@ const nameOf = ({ anchor, transcript, text, reaction }: Remark): string =>
     <ul>
       <li v-for="remark in remarks" :key="remark.id">
         <span class="name">{{ nameOf(remark) }}</span>
-        <span v-if="remark.sound" class="figures">{{ clock(remark.sound.duration) }}</span>
+        <span v-if="remark.recording" class="figures">{{ clock(remark.recording.sound.duration) }}</span>
         <v-btn size="x-small" variant="outlined" @click="$emit('back', remark)">Bring back</v-btn>
       </li>
     </ul>

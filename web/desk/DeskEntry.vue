@@ -4,9 +4,9 @@ import type { EarlierRemark } from '#contract/submissions';
 import { computed } from 'vue';
 import EarlierRibbon from '../earlier/EarlierRibbon.vue';
 import { useAnchorName } from '../feedback/use-anchor-name.ts';
-import { useDeskMargin } from './desk-margin.ts';
-import DeskRibbon from './DeskRibbon.vue';
 import RemarkForm from '../remark/RemarkForm.vue';
+import { useDesk } from './desk.ts';
+import DeskRibbon from './DeskRibbon.vue';
 import { SPEAKING } from './use-desk-entries.ts';
 import { WRITING } from './use-writing.ts';
 
@@ -19,11 +19,12 @@ const props = defineProps<{
   earlier?: EarlierRemark | undefined;
 }>();
 
-const margin = useDeskMargin();
+const desk = useDesk();
+const { rubric, writing } = desk;
 const anchorName = useAnchorName();
-const target = computed(() => (props.focused ? margin.target : undefined));
-const draft = computed(() => (props.id === WRITING ? margin.draft : null));
+const draft = computed(() => (props.id === WRITING ? writing.draft.value : null));
 const quote = computed(() => (draft.value?.anchor.type === 'passage' ? draft.value.anchor.quote.exact : undefined));
+const target = computed(() => (props.focused ? desk.target.value?.name : undefined));
 </script>
 
 <template>
@@ -36,42 +37,23 @@ const quote = computed(() => (draft.value?.anchor.type === 'passage' ? draft.val
   >
     <RemarkForm
       :model-value="draft"
-      :rubric="margin.rubric"
+      :rubric="rubric"
       :quote="quote"
-      @update:model-value="margin.setDraft"
-      @save="margin.saveDraft"
-      @cancel="margin.cancelDraft"
+      @update:model-value="writing.draft.value = $event"
+      @save="writing.save"
+      @cancel="writing.cancel"
     />
   </section>
-  <DeskRibbon
-    v-if="remark"
-    :remark="remark"
-    :focused="focused"
-    :target="target"
-    :cutting="margin.cutting === id"
-    :mending="margin.mending === id"
-    :returned="margin.returned"
-    :submission="margin.submission"
-    :student="margin.student"
-    :rubric="margin.rubric"
-    @update:cutting="margin.cut(remark, $event)"
-    @update:mending="margin.openTranscript(remark, $event)"
-    @focus="margin.focus(id)"
-    @kind="margin.setKind(remark, $event)"
-    @again="margin.speakAgain(remark)"
-    @aside="margin.putAside(remark)"
-    @mend="margin.mend(remark, $event)"
-    @amend="margin.amend(remark, $event)"
-  />
+  <DeskRibbon v-if="remark" :remark="remark" :focused="focused" />
   <EarlierRibbon
     v-if="earlier"
     :earlier="earlier"
     :focused="focused"
     movable
-    :target="target?.name"
-    @focus="margin.focus(id)"
-    @here="margin.putHere(earlier)"
-    @lost="margin.lose(earlier)"
+    :target="target"
+    @focus="desk.focused.value = id"
+    @here="desk.putHere(earlier)"
+    @lost="desk.lose(earlier)"
   />
 </template>
 

@@ -1,7 +1,5 @@
 <script setup lang="ts">
-import type { Anchor } from '#core/anchor';
-import type { Rubric } from '#core/grading';
-import type { Remark, RemarkChange } from '#contract/remarks';
+import type { Remark } from '#contract/remarks';
 import {
   mdiContentCut,
   mdiMagnifyMinusOutline,
@@ -10,94 +8,72 @@ import {
   mdiPencilOutline,
   mdiTrashCanOutline,
 } from '@mdi/js';
-import { useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import type { KeptSound } from '../feedback/changes.ts';
-import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import { useMarginKey } from '../feedback/margin-key.ts';
+import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
+import RibbonFrame from '../margin/RibbonFrame.vue';
+import RecordingView from '../recordings/RecordingView.vue';
+import { changeOf, draftOf, type Draft } from '../remark/draft.ts';
+import RemarkForm from '../remark/RemarkForm.vue';
 import ReplyBox from '../replies/ReplyBox.vue';
 import ReplyThread from '../replies/ReplyThread.vue';
-import RibbonFrame from '../margin/RibbonFrame.vue';
 import { useSpeakingReply } from '../replies/use-speaking-reply.ts';
 import { dayAndTime } from '../wording/time.ts';
-import { draftOf, type Draft } from '../remark/draft.ts';
-import RemarkForm from '../remark/RemarkForm.vue';
-import SoundEditor from '../remark/SoundEditor.vue';
-import WordCutter from '../remark/WordCutter.vue';
-import WordsPanel from '../remark/WordsPanel.vue';
-import TranscriptField from '../remark/TranscriptField.vue';
+import { commandOf, withKey } from './commands.ts';
+import { useDesk } from './desk.ts';
 
 /** A remark on the teacher's desk. */
-const props = defineProps<{
-  remark: Remark;
-  submission: string;
-  focused: boolean;
-  returned: boolean;
-  student: string;
-  rubric: Rubric;
-  /** What is chosen in the work and what it is called, so that the remark can be put there. */
-  target?: { anchor: Anchor; name: string } | undefined;
-}>();
-const emit = defineEmits<{
-  focus: [];
-  kind: [kind: string];
-  again: [];
-  aside: [];
-  mend: [mended: { text: string; read: boolean }];
-  amend: [change: RemarkChange];
-}>();
-/** Whether its sound is being edited. */
-const cutting = defineModel<boolean>('cutting', { default: false });
-/** Whether its transcript is being mended. */
-const mending = defineModel<boolean>('mending', { default: false });
+const props = defineProps<{ remark: Remark; focused: boolean }>();
 
 const SIZE_STEP = 0.5;
 
+const desk = useDesk();
+const { submission, rubric, returned } = desk;
 const actions = useFeedbackActions();
 const margin = useMarginKey();
 const speaking = useSpeakingReply(() => props.remark.id);
 const draft = ref<Draft>();
 const near = ref(false);
-/** Languages and captions are shown. */
-const talking = ref(false);
-const byWords = useLocalStorage('cut-by-words', false);
+const cutting = computed({
+  get: () => desk.cutting.value === props.remark.id,
+  set: (open) => (desk.cutting.value = open ? props.remark.id : undefined),
+});
+const mending = computed({
+  get: () => desk.mending.value === props.remark.id,
+  set: (open) => {
+    if (open) desk.mending.value = props.remark.id;
+    else if (mending.value) desk.mending.value = undefined;
+  },
+});
 /** Hundreds of ribbons with all their buttons would be slow to lay out: only the one at hand has them. */
-const atHand = computed(() => !props.returned && (props.focused || near.value));
+const atHand = computed(() => !returned.value && (props.focused || near.value));
 const entry = computed(() => margin.entry(props.remark.kind));
 const quote = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.anchor.quote.exact : undefined));
 const stamp = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.stamp : null));
 /** What is chosen can be its new place; a stamp on a page is moved itself. */
 const place = computed(() =>
-  props.focused && !props.returned && !(props.remark.stamp && props.remark.anchor.type === 'region')
-    ? props.target
+  props.focused && !returned.value && !(props.remark.stamp && props.remark.anchor.type === 'region')
+    ? desk.target.value
     : undefined,
 );
 const heard = computed(() => {
-  const { heard } = props.remark;
-  if (!heard) return `Not heard by ${props.student} yet`;
+  const { heard } = props.remark.recording ?? {};
+  if (!heard) return `${desk.student.value} has not listened yet`;
   return heard.finishedAt
     ? `Heard ${dayAndTime(heard.finishedAt)}`
     : `Begun ${dayAndTime(heard.begunAt)}, not to the end`;
 });
 
-/** Only what was changed, so that two teachers do not overwrite each other. */
 function save(): void {
-  if (!draft.value) return;
-  const before = draftOf(props.remark).content;
-  const change = Object.fromEntries(
-    Object.entries(draft.value.content).filter(
-      ([name, value]) => JSON.stringify(value) !== JSON.stringify(before[name as keyof typeof before]),
-    ),
-  );
-  if (Object.keys(change).length > 0) emit('amend', change);
+  const change = draft.value && changeOf(props.remark, draft.value);
+  if (change) void actions.amend(props.remark, change);
   draft.value = undefined;
 }
 
-const send = (reply: { text: string; sound: KeptSound | null }): Promise<void> => actions.answer(props.remark, reply);
-
 function resize(by: number): void {
   if (!stamp.value) return;
-  emit('amend', { stamp: { ...stamp.value, size: Math.min(8, Math.max(1, stamp.value.size + by)) } });
+  const size = Math.min(8, Math.max(1, stamp.value.size + by));
+  void actions.amend(props.remark, { stamp: { ...stamp.value, size } });
 }
 </script>
 
@@ -105,7 +81,7 @@ function resize(by: number): void {
   <RibbonFrame
     :remark="remark"
     :focused="focused"
-    @focus="$emit('focus')"
+    @focus="desk.focused.value = remark.id"
     @pointerenter="near = true"
     @pointerleave="near = false"
   >
@@ -121,7 +97,7 @@ function resize(by: number): void {
             v-for="info in margin.key.value"
             :key="info.kind"
             :class="`kind-${info.kind}`"
-            @click="$emit('kind', info.kind)"
+            @click="actions.setKind(remark, info.kind)"
           >
             <span class="choice">{{ info.glyph }} {{ info.name }}</span>
           </v-list-item>
@@ -134,21 +110,21 @@ function resize(by: number): void {
         <v-btn :icon="mdiMagnifyPlusOutline" size="28" aria-label="Larger stamp" @click.stop="resize(SIZE_STEP)" />
       </template>
       <v-btn
-        v-if="remark.sound && !remark.sound.picture"
+        v-if="remark.recording && !remark.recording.sound.picture"
         :icon="mdiContentCut"
         size="28"
         aria-label="Edit the sound of this remark"
-        title="Trim and cut (E)"
+        :title="withKey(commandOf('cut'))"
         :aria-expanded="cutting"
         @click.stop="cutting = !cutting"
       />
       <v-btn
-        v-if="remark.sound"
+        v-if="remark.recording"
         :icon="mdiMicrophoneOutline"
         size="28"
         aria-label="Speak this remark again"
         title="Speak again"
-        @click.stop="$emit('again')"
+        @click.stop="desk.speakAgain(remark)"
       />
       <v-btn
         :icon="mdiPencilOutline"
@@ -162,27 +138,19 @@ function resize(by: number): void {
         :icon="mdiTrashCanOutline"
         size="28"
         aria-label="Put this remark aside"
-        title="Put aside (Delete)"
-        @click.stop="$emit('aside')"
+        :title="withKey(commandOf('aside'))"
+        @click.stop="desk.putRemarkAside(remark)"
       />
     </template>
-    <TranscriptField
-      v-if="remark.sound"
-      v-model:mending="mending"
-      v-model:talking="talking"
-      :remark="remark"
-      :focused="focused"
-      @mend="$emit('mend', $event)"
-      @again="actions.listenAgain(remark)"
-    />
-    <WordsPanel v-if="talking && (focused || near)" :remark="remark" />
-    <template v-if="cutting && remark.sound">
-      <div class="ways" role="group" aria-label="How to cut" @click.stop>
-        <button type="button" :aria-pressed="!byWords" @click="byWords = false">by the sound</button>
-        <button type="button" :aria-pressed="byWords" @click="byWords = true">by words</button>
-      </div>
-      <WordCutter v-if="byWords" :remark="remark" @close="cutting = false" />
-      <SoundEditor v-else :remark="remark" @close="cutting = false" />
+    <template #recording="{ recording, label }">
+      <RecordingView
+        v-model:cutting="cutting"
+        v-model:mending="mending"
+        :recording="recording"
+        :label="label"
+        :live="focused || near"
+        mendable
+      />
     </template>
     <RemarkForm
       v-if="draft"
@@ -199,7 +167,7 @@ function resize(by: number): void {
       size="x-small"
       variant="outlined"
       @mousedown.prevent
-      @click.stop="$emit('amend', { anchor: place.anchor })"
+      @click.stop="actions.amend(remark, { anchor: place.anchor })"
     >
       Move it to {{ place.name }}
     </v-btn>
@@ -207,15 +175,19 @@ function resize(by: number): void {
       <p v-if="remark.suggestion !== null" class="heard">
         {{ remark.takenAt ? `Taken over ${dayAndTime(remark.takenAt)}` : 'Not taken over yet' }}
       </p>
-      <p v-if="remark.sound && !remark.private" class="heard" :class="{ open: !remark.heard?.finishedAt }">
+      <p
+        v-if="remark.recording && !remark.private"
+        class="heard"
+        :class="{ open: !remark.recording.heard?.finishedAt }"
+      >
         {{ heard }}
       </p>
-      <ReplyThread :replies="remark.replies" />
+      <ReplyThread :replies="remark.replies" mendable />
       <ReplyBox
         v-if="speaking || (focused && remark.replies.length > 0)"
         :submission="submission"
         :remark="remark.id"
-        :send="send"
+        :send="(reply) => actions.answer(remark, reply)"
       />
     </template>
   </RibbonFrame>
@@ -228,18 +200,6 @@ function resize(by: number): void {
   color: var(--kind);
   font-weight: 600;
   font-size: 13px;
-}
-.ways {
-  display: flex;
-  gap: 12px;
-  margin-top: 8px;
-  font-size: 13px;
-  color: var(--quiet);
-}
-.ways [aria-pressed='true'] {
-  color: var(--ink);
-  font-weight: 600;
-  box-shadow: 0 2px 0 var(--kind);
 }
 .heard {
   margin-top: 6px;

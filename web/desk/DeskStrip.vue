@@ -5,6 +5,8 @@ import OutboxState from '../shell/OutboxState.vue';
 import { useSitting } from '../feedback/sitting.ts';
 import VersionMenu from '../feedback/VersionMenu.vue';
 import type { Place } from './class-place.ts';
+import { commandOf, withKey } from './commands.ts';
+import { useDesk } from './desk.ts';
 import ReturnPanel from './ReturnPanel.vue';
 
 defineProps<{
@@ -13,8 +15,8 @@ defineProps<{
   place: Place | undefined;
   setReturned: (returned: boolean) => Promise<void>;
 }>();
-defineEmits<{ help: []; undo: []; redo: [] }>();
 
+const desk = useDesk();
 const sitting = useSitting();
 
 const deskOf = (submission: string | undefined) => (submission ? { name: 'desk', params: { submission } } : undefined);
@@ -53,16 +55,22 @@ const deskOf = (submission: string | undefined) => (submission ? { name: 'desk',
       :disabled="!sitting.next"
       :aria-label="sitting.next ? `Undo: ${sitting.next.label}` : 'Nothing to undo'"
       :title="sitting.next ? `Undo: ${sitting.next.label} (Ctrl + Z)` : undefined"
-      @click="$emit('undo')"
+      @click="desk.undo()"
     />
     <v-btn
       :icon="mdiRedo"
       size="32"
       :disabled="!sitting.nextRedo"
       :aria-label="sitting.nextRedo ? `Do again: ${sitting.nextRedo.label}` : 'Nothing to do again'"
-      @click="$emit('redo')"
+      @click="desk.redo()"
     />
-    <v-btn :icon="mdiKeyboardOutline" size="32" aria-label="Show the keys" title="Keys (?)" @click="$emit('help')" />
+    <v-btn
+      :icon="mdiKeyboardOutline"
+      size="32"
+      aria-label="Show the keys"
+      :title="withKey(commandOf('keys'))"
+      @click="desk.open('keys')"
+    />
     <ReturnPanel :feedback="feedback" :student="work.student.name" :set-returned="setReturned" />
   </header>
 </template>

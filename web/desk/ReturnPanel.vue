@@ -20,8 +20,10 @@ const given = computed(() => props.feedback.remarks.filter((remark) => !remark.p
 const remarks = computed(() => given.value.length);
 const hidden = computed(() => props.feedback.remarks.length - remarks.value);
 const unscored = computed(() => total(props.feedback).missing.length);
-const unread = computed(() => given.value.filter(({ transcript }) => transcript?.text && !transcript.read).length);
-const silent = computed(() => given.value.filter(({ sound, transcript }) => sound && !transcript?.text).length);
+const unread = computed(
+  () => given.value.filter(({ recording }) => recording?.transcript?.text && !recording.transcript.read).length,
+);
+const silent = computed(() => given.value.filter(({ recording }) => recording && !recording.transcript?.text).length);
 
 onClickOutside(root, () => (open.value = false));
 

@@ -1,149 +1,11 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import type { Transcript } from '#core/transcript';
-import type { Remark } from '#contract/remarks';
-import type { VueWrapper } from '@vue/test-utils';
 import { describe, expect, it, vi } from 'vitest';
-import { nextTick } from 'vue';
-import { usePlayer } from '../player/player.ts';
 import { Unreachable } from '../session/api.ts';
-import { feedbackOf, mountInApp, remarkOf } from '../testing/mount.ts';
+import { feedbackOf, mountInApp, recordingOf, remarkOf } from '../testing/mount.ts';
 import AsideList from './AsideList.vue';
 import ReturnPanel from './ReturnPanel.vue';
 import ScoreDrawer from './drawer/ScoreDrawer.vue';
-import TranscriptField from '../remark/TranscriptField.vue';
-import WordCutter from '../remark/WordCutter.vue';
-
-const transcript: Transcript = {
-  language: 'en',
-  text: 'Say wye, and how.',
-  words: [
-    { word: 'Say', start: 0, end: 0.4, confidence: 0.9 },
-    { word: 'wye,', start: 0.4, end: 0.8, confidence: 0.2 },
-    { word: 'and', start: 1, end: 1.2, confidence: 0.9 },
-    { word: 'how.', start: 1.2, end: 1.6, confidence: 0.1 },
-  ],
-  source: 'machine',
-  engine: 'An engine',
-  approximate: false,
-  read: false,
-};
-
-describe('TranscriptField', () => {
-  const fieldOf = (id: string, change: Partial<Remark> = {}) =>
-    mountInApp(TranscriptField, { remark: remarkOf({ id, transcript, ...change }), focused: true });
-  const selected = (field: VueWrapper): string => {
-    const { value, selectionStart, selectionEnd } = field.get('textarea').element as HTMLTextAreaElement;
-    return value.slice(selectionStart, selectionEnd);
-  };
-  const open = async (field: VueWrapper): Promise<void> => {
-    await field.get('[aria-label="Mend the transcript"]').trigger('click');
-    await nextTick();
-  };
-  vi.spyOn(HTMLMediaElement.prototype, 'play').mockResolvedValue(undefined);
-
-  it('looks like a draft until somebody has read it', async () => {
-    const field = fieldOf('a');
-    expect(field.text()).toContain('draft by An engine, not read yet');
-    expect(field.findAll('.doubtful').map((word) => word.text())).toEqual(['wye,', 'how.']);
-    await field.get('[aria-label="I have read this transcript"]').trigger('click');
-    expect(field.emitted('mend')).toEqual([[{ text: transcript.text, read: true }]]);
-    const read = fieldOf('b', { transcript: { ...transcript, read: true } });
-    expect(read.text()).not.toContain('draft');
-    expect(read.findAll('.doubtful')).toEqual([]);
-  });
-
-  it('goes from doubtful word to doubtful word, plays each, and is read at the end', async () => {
-    const field = fieldOf('c');
-    await open(field);
-    const text = field.get('textarea');
-    expect(selected(field)).toBe('wye,');
-    expect(usePlayer().position.value).toBeCloseTo(0.05);
-    await text.setValue('Say why, and how.');
-    (text.element as HTMLTextAreaElement).setSelectionRange(7, 7);
-    await text.trigger('keydown', { key: 'Enter' });
-    expect(selected(field)).toBe('how.');
-    await text.trigger('keydown', { key: 'Enter', shiftKey: true });
-    expect(selected(field), 'a word that was typed is not doubted').toBe('how.');
-    await text.trigger('keydown', { key: 'Enter', ctrlKey: true });
-    expect(field.emitted('mend')).toEqual([[{ text: 'Say why, and how.', read: true }]]);
-    expect(field.find('textarea').exists()).toBe(false);
-  });
-
-  it('says nothing where nothing changed', async () => {
-    const field = fieldOf('d');
-    await open(field);
-    await field.get('textarea').trigger('blur');
-    expect(field.emitted('mend')).toBeUndefined();
-  });
-
-  it('forgets what was typed with Escape', async () => {
-    const field = fieldOf('e', { transcript: null });
-    expect(field.text()).toContain('No transcript yet');
-    await field.get('button').trigger('click');
-    await field.get('textarea').setValue('oh');
-    await field.get('textarea').trigger('keydown', { key: 'Escape' });
-    expect([field.find('textarea').exists(), field.emitted('mend')]).toEqual([false, undefined]);
-  });
-
-  it('has what was being typed again after the page was closed', async () => {
-    const field = fieldOf('f', { transcript: null });
-    await field.get('button').trigger('click');
-    await field.get('textarea').setValue('half a sen');
-    await vi.waitFor(() => expect(localStorage.getItem('transcript:f')).toContain('half a sen'));
-    const again = fieldOf('f', { transcript: null });
-    expect(again.get('textarea').element.value).toBe('half a sen');
-  });
-
-  it('says how far listening is, and why it failed', async () => {
-    const running = fieldOf('g', {
-      transcript: null,
-      speech: { task: 'transcribe', state: 'running', reason: null, progress: 0.414 },
-    });
-    expect(running.text()).toContain('Listening for the words … 41 %');
-    const speech = { task: 'transcribe', state: 'failed', reason: 'No speech was made out.', progress: null } as const;
-    const failed = fieldOf('h', { transcript: null, speech });
-    expect(failed.text()).toContain('No speech was made out.');
-    await failed.get('[aria-label="Try to make the transcript again"]').trigger('click');
-    expect(failed.emitted('again')).toHaveLength(1);
-  });
-});
-
-describe('cutting by words', () => {
-  const spoken = {
-    ...transcript,
-    words: transcript.words.map((word, index) => (index === 2 ? { ...word, word: 'um' } : word)),
-  };
-
-  it('offers what says nothing, strikes words and takes them back', async () => {
-    vi.stubGlobal('AudioEncoder', vi.fn());
-    vi.stubGlobal('Worker', vi.fn());
-    const cutter = mountInApp(WordCutter, { remark: remarkOf({ id: 'w', transcript: spoken }) });
-    const struck = (): string[] => cutter.findAll('.struck').map((word) => word.text());
-    await cutter
-      .findAll('button')
-      .find((button) => button.text() === 'Strike 1 “um”')!
-      .trigger('click');
-    expect(struck()).toEqual(['um']);
-    const word = (text: string) => cutter.findAll('.word').find((one) => one.text() === text)!;
-    await word('Say').trigger('click');
-    await word('wye,').trigger('click', { shiftKey: true });
-    expect(struck()).toEqual(['Say', 'wye,', 'um']);
-    await word('um').trigger('click');
-    expect(struck()).toEqual(['Say', 'wye,']);
-    await cutter.get('[aria-label=Undo]').trigger('click');
-    expect(struck()).toEqual(['Say', 'wye,', 'um']);
-    vi.unstubAllGlobals();
-  });
-
-  it('needs words with times', () => {
-    vi.stubGlobal('AudioEncoder', vi.fn());
-    vi.stubGlobal('Worker', vi.fn());
-    const cutter = mountInApp(WordCutter, { remark: remarkOf({ id: 'x' }) });
-    expect(cutter.text()).toContain('There are no words with times yet');
-    vi.unstubAllGlobals();
-  });
-});
 
 describe('points for answers', () => {
   const question = { id: 'q', kind: 'long' as const, prompt: 'Why?', choices: [], points: 250 };
@@ -258,19 +120,24 @@ describe('ReturnPanel', () => {
   });
 });
 
+const SPOKEN = {
+  ...{ language: 'en', text: 'Say why, and how.', words: [], source: 'person' as const },
+  ...{ engine: '', approximate: true, read: true },
+};
+
 describe('AsideList', () => {
   it('tells what was put aside, and brings it back', async () => {
     const remarks = [
       remarkOf({ id: 'a' }),
       remarkOf({ id: 'b', anchor: { type: 'whole' } }),
-      remarkOf({ id: 'c', transcript }),
+      remarkOf({ id: 'c', recording: recordingOf({ transcript: SPOKEN }) }),
     ];
     const list = mountInApp(AsideList, { remarks });
     expect(list.get('summary').text()).toBe('Put aside: 3');
     expect(list.findAll('.name').map((name) => name.text())).toEqual([
       'On “turned”',
       'On the whole work',
-      'Say wye, and how.',
+      'Say why, and how.',
     ]);
     await list.findAll('button')[1]!.trigger('click');
     expect(list.emitted('back')).toEqual([[remarks[1]]]);

@@ -1,9 +1,11 @@
 import type { Work } from '#contract/submissions';
 import { computed, type ComputedRef } from 'vue';
+import { aboutOf } from '../recorder/take-kind.ts';
 import { useRecorder } from '../recorder/use-recorder.ts';
 import { marginEntries, type MarginEntry } from '../margin/entries.ts';
 import type { Draft } from '../remark/draft.ts';
 import { WRITING } from './use-writing.ts';
+import { REMARK_TAKE } from './voice/remark-take.ts';
 
 /** Stands for the remark that is being spoken, before it has a ribbon. */
 export const SPEAKING = 'speaking';
@@ -26,8 +28,8 @@ export function useDeskEntries(
     const folio = work()?.folio;
     if (!folio) return [];
     const purpose = recorder.purpose.value;
-    const spoken =
-      purpose?.type === 'remark' && purpose.submission === work()?.id ? [{ ...purpose, id: SPEAKING }] : [];
+    const about = purpose?.place === work()?.id ? aboutOf(REMARK_TAKE, purpose) : undefined;
+    const spoken = about ? [{ ...about, id: SPEAKING }] : [];
     return marginEntries(folio, [...remarks(), ...spoken, ...(written.value ? [written.value] : [])]);
   });
 }

@@ -1,7 +1,8 @@
 // @vitest-environment happy-dom
 import { mount } from '@vue/test-utils';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { DESK_KEYS, useDeskKeys, useLetterKeys } from './use-desk-keys.ts';
+import { COMMANDS, commandOf, useLetterKeys, type DeskDeeds } from './commands.ts';
+import { useDeskKeys } from './use-desk-keys.ts';
 
 const keys = {
   speak: vi.fn(),
@@ -17,16 +18,14 @@ const keys = {
   box: vi.fn(),
   write: vi.fn(),
   suggest: vi.fn(),
-  react: vi.fn(),
-  stamp: vi.fn(),
+  film: vi.fn(),
   editSound: vi.fn(),
   mend: vi.fn(),
-  find: vi.fn(),
+  open: vi.fn(),
   faster: vi.fn(),
   undo: vi.fn(),
   redo: vi.fn(),
-  help: vi.fn(),
-};
+} satisfies Record<keyof DeskDeeds, unknown>;
 const desk = mount(
   {
     setup: () => useDeskKeys(keys),
@@ -73,7 +72,7 @@ describe('the keys of the desk', () => {
 
   it('leave every other key to who types, but for Escape', () => {
     for (const key of ['p', '1', 'Delete', '?', 'b']) press(key, 'textarea');
-    for (const key of [keys.play, keys.setKind, keys.putAside, keys.help, keys.step])
+    for (const key of [keys.play, keys.setKind, keys.putAside, keys.open, keys.step])
       expect(key).not.toHaveBeenCalled();
     press('Escape', 'textarea');
     expect(keys.discard).toHaveBeenCalledOnce();
@@ -97,7 +96,8 @@ describe('the keys of the desk', () => {
     expect(keys.play).toHaveBeenCalledOnce();
     expect(keys.step.mock.calls).toEqual([[1], [-1]]);
     expect(keys.setKind.mock.calls).toEqual([[2], [8]]);
-    expect([keys.putAside, keys.help].map(({ mock }) => mock.calls.length)).toEqual([1, 1]);
+    expect(keys.putAside).toHaveBeenCalledOnce();
+    expect(keys.open.mock.calls).toEqual([['keys']]);
   });
 
   it('walk through sentences only in the work, and leave Shift to the selection', () => {
@@ -123,10 +123,26 @@ describe('the keys of the desk', () => {
     expect([keys.undo, keys.redo].map(({ mock }) => mock.calls.length)).toEqual([1, 1]);
   });
 
-  it('every letter of the list does something', () => {
-    const letters = DESK_KEYS.flatMap(([key]) => key.match(/\b[A-Z]\b(?! *\+)/g) ?? []).filter((key) => key !== 'Z');
-    expect(letters.length).toBeGreaterThan(8);
-    for (const letter of letters) expect(press(letter.toLowerCase()).defaultPrevented).toBe(true);
+  it('no two commands answer to the same keys, and every one that is shown and can be run has one', () => {
+    const names = COMMANDS.filter(({ key }) => key).map(({ key, shift, ctrl, where }) =>
+      [String(key), shift, ctrl, where].join(),
+    );
+    expect(new Set(names).size).toBe(names.length);
+    expect(COMMANDS.filter(({ shown, run, key }) => shown && run && !key)).toEqual([]);
+    expect(new Set(COMMANDS.map(({ id }) => id)).size).toBe(COMMANDS.length);
+    expect(() => commandOf('dance')).toThrow();
+  });
+
+  it('every command of the table calls something of the desk', () => {
+    for (const { id, run } of COMMANDS) {
+      if (!run) continue;
+      for (const key of Object.values(keys)) key.mockReset();
+      run(keys, '1');
+      expect(
+        Object.values(keys).filter(({ mock }) => mock.calls.length === 1),
+        id,
+      ).toHaveLength(1);
+    }
   });
 
   it('of one letter can be switched off; the others stay (WCAG 2.1.4)', () => {

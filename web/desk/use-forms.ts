@@ -1,6 +1,5 @@
 import type { Stamp } from '#contract/stamps';
 import { computed, type ComputedRef, type Ref } from 'vue';
-import type { DrawerName } from './drawer/DeskDrawer.vue';
 import type { Notice } from './notice.ts';
 import type { Choosing } from './use-choosing.ts';
 import type { useSpeaking } from './voice/use-speaking.ts';
@@ -14,14 +13,13 @@ interface Options {
   targetName: ComputedRef<string | undefined>;
   returned: ComputedRef<boolean>;
   notice: Ref<Notice | undefined>;
-  drawer: Ref<DrawerName>;
 }
 
 /** Of the width of a page. */
 const STAMP_SHARE = 0.12;
 
 /** All that a remark can be beside spoken: written, suggested, reacted, stamped, filmed. */
-export function useForms({ choosing, writing, speaking, targetName, returned, notice, drawer }: Options) {
+export function useForms({ choosing, writing, speaking, targetName, returned, notice }: Options) {
   const say = (text: string): void => void (notice.value = { text });
   const kind = (): string => speaking.nextKind.value;
 
@@ -56,13 +54,5 @@ export function useForms({ choosing, writing, speaking, targetName, returned, no
     else say('Select the words that the stamp belongs to.');
   }
 
-  function open(form: string): void {
-    if (form === 'write') write();
-    else if (form === 'private') write({ private: true });
-    else if (form === 'suggest') suggest();
-    else if (form === 'camera' || form === 'screen') void speaking.speak(choosing.now() ?? { type: 'whole' }, form);
-    else drawer.value = form as DrawerName;
-  }
-
-  return { stampTarget, write, suggest, react, stamp, open };
+  return { stampTarget, write, suggest, react, stamp };
 }

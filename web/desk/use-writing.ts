@@ -1,10 +1,10 @@
 import type { Anchor } from '#core/anchor';
-import type { RemarkContent } from '#contract/remarks';
+import type { SaidWords } from '#contract/said';
 import { StorageSerializers, useLocalStorage } from '@vueuse/core';
 import { computed, type ComputedRef, type Ref } from 'vue';
 import { hexDigest } from '../outbox/digest.ts';
 import { useSession } from '../session/session.ts';
-import { rememberSound } from '../player/sound-url.ts';
+import { rememberBytes } from '../player/local-media.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import { emptyDraft, type Draft } from '../remark/draft.ts';
 
@@ -14,11 +14,11 @@ export const WRITING = 'writing';
 export interface Writing {
   /** Null while nobody writes. */
   draft: Ref<Draft | null>;
-  begin(anchor: Anchor, kind: string, content?: Partial<RemarkContent>): void;
+  begin(anchor: Anchor, kind: string, content?: Partial<SaidWords>): void;
   /** Makes a remark of the draft. */
   save(file: File | undefined): Promise<void>;
   /** Makes a remark without a draft: a reaction, a stamp. */
-  put(anchor: Anchor, kind: string, content: Partial<RemarkContent>): Promise<void>;
+  put(anchor: Anchor, kind: string, content: Partial<SaidWords>): Promise<void>;
   cancel(): void;
 }
 
@@ -45,8 +45,8 @@ export function useWriting(submission: () => string, onMade: (remark: string) =>
       byteLength: file.size,
       sha256: await hexDigest(await file.arrayBuffer()),
     };
-    if (attached) rememberSound(attached);
-    await actions.make(submission(), { id, anchor, kind, content, file: attached ?? null });
+    if (attached) rememberBytes(attached);
+    await actions.make(submission(), { id, anchor, kind, words: content, file: attached ?? null });
     onMade(id);
   }
 

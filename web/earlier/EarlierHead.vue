@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import type { EarlierRemark } from '#contract/submissions';
 import { useAnchorName } from '../feedback/use-anchor-name.ts';
-import SoundStrip from '../player/SoundStrip.vue';
-import { remarkSoundUrl } from '../player/sound-url.ts';
+import RecordingView from '../recordings/RecordingView.vue';
 import type { Earlier } from './use-earlier.ts';
 
 /** At the head of the margin: remarks of earlier versions shown or not, and those that have no place in this one. */
@@ -31,11 +30,9 @@ const counted = (number: number): string => `${number} ${number === 1 ? 'remark'
         <li v-for="one in earlier.lost.value" :key="one.remark.id" :class="`kind-${one.remark.kind}`">
           <p class="old">{{ anchorName(one.remark.anchor) }}</p>
           <p v-if="one.remark.text">{{ one.remark.text }}</p>
-          <SoundStrip
-            v-if="one.remark.sound"
-            :id="one.remark.id"
-            :url="remarkSoundUrl(one.remark)"
-            :sound="one.remark.sound"
+          <RecordingView
+            v-if="one.remark.recording"
+            :recording="one.remark.recording"
             :label="`the remark on version ${one.version} about ${anchorName(one.remark.anchor)}`"
           />
           <v-btn

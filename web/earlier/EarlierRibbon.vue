@@ -34,7 +34,6 @@ function quoteOf(anchor: EarlierRemark['remark']['anchor']): string | undefined 
         >version {{ earlier.version }}, {{ earlier.placed ? 'put here by hand' : STATUS[earlier.status] }}</span
       >
     </template>
-    <p v-if="earlier.remark.transcript?.text" class="words">{{ earlier.remark.transcript.text }}</p>
     <template v-if="uptake">
       <button type="button" class="more" :aria-expanded="open" @click.stop="open = !open">
         {{ open ? 'Hide what changed' : 'Show what changed' }}
@@ -59,11 +58,6 @@ function quoteOf(anchor: EarlierRemark['remark']['anchor']): string | undefined 
 .version {
   color: var(--quiet);
   font-size: 13px;
-}
-.words {
-  margin-top: 4px;
-  line-height: 1.4;
-  overflow-wrap: anywhere;
 }
 .more {
   margin-top: 4px;

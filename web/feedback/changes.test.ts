@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import type { Feedback } from '#contract/submissions';
-import { applyChange, inverseOf, withRemark, type Change } from './changes.ts';
+import {
+  applyChange,
+  inverseOf,
+  readChange,
+  touchedBy,
+  withRemark,
+  type Change,
+  type UndoableChange,
+} from './changes/index.ts';
+import { firstChange } from './first-version.ts';
+import { NO_WORDS } from '#contract/said';
 
 const AUTHOR = { id: 'teacher', name: 'Teacher' };
 const sound = {
@@ -11,6 +21,7 @@ const sound = {
   microphone: { type: 'device' as const },
   picture: null,
 };
+const recording = { id: 'a', sound, edit: null, draft: null };
 const edit = { kept: [{ start: 1, end: 2 }], levelled: true };
 const empty: Feedback = {
   returnedAt: null,
@@ -24,13 +35,15 @@ const empty: Feedback = {
   grade: null,
 };
 
-const say = (remark: string, start: number): Change => ({
-  type: 'remark',
+const say = (remark: string, start: number): UndoableChange => ({
+  type: 'make remark',
   remark,
   author: AUTHOR,
   anchor: { type: 'passage', start, end: start + 4, quote: { exact: 'tide', prefix: '', suffix: '' } },
   kind: 'repair',
-  sound,
+  words: NO_WORDS,
+  recording: { ...recording, id: remark },
+  file: null,
   madeAt: '2026-01-01T10:00:00Z',
 });
 const after = (...changes: Change[]): Feedback => changes.reduce(applyChange, empty);
@@ -38,23 +51,37 @@ const ids = (feedback: Feedback): string[] => feedback.remarks.map(({ id }) => i
 
 describe('applyChange', () => {
   it('puts remarks in the order in which they were made, as the server does', () => {
-    const later: Change = { ...(say('b', 0) as Extract<Change, { type: 'remark' }>), madeAt: '2026-01-01T11:00:00Z' };
+    const later = { ...say('b', 0), madeAt: '2026-01-01T11:00:00Z' } as Change;
     expect(ids(after(later, say('a', 3)))).toEqual(['a', 'b']);
   });
 
   const every: Change[] = [
     say('a', 3),
-    { type: 'content', remark: 'a', change: { kind: 'next', tags: ['evidence'] } },
-    { type: 'sound', remark: 'a', sound: { ...sound, sha256: 'b'.repeat(64) }, edit },
-    { type: 'original', remark: 'a', blob: sound.blob },
-    { type: 'taken', remark: 'a', taken: true, at: '2026-01-01T12:30:00Z' },
-    { type: 'transcript', remark: 'a', language: 'en', text: 'words' },
+    { type: 'amend', remark: 'a', change: { kind: 'next', tags: ['evidence'] } },
+    { type: 'replace sound', recording: 'a', sound: { ...sound, sha256: 'b'.repeat(64) }, edit, transcript: null },
+    { type: 'keep original', recording: 'a', blob: sound.blob },
+    { type: 'take over', remark: 'a', taken: true, at: '2026-01-01T12:30:00Z' },
+    { type: 'mend', recording: 'a', language: 'en', text: 'words', read: true },
     { type: 'score', criterion: 'c', level: 'l' },
-    { type: 'heard', remark: 'a', finished: false, at: '2026-01-01T11:00:00Z' },
-    { type: 'heard', remark: 'a', finished: true, at: '2026-01-01T12:00:00Z' },
-    { type: 'reply', remark: 'a', reply: 'r', author: AUTHOR, text: 'yes', sound: null, at: '2026-01-01T13:00:00Z' },
-    { type: 'aside', remark: 'a', aside: true },
-    { type: 'aside', remark: 'a', aside: false },
+    { type: 'hear', recording: 'a', finished: false, at: '2026-01-01T11:00:00Z' },
+    { type: 'hear', recording: 'a', finished: true, at: '2026-01-01T12:00:00Z' },
+    {
+      type: 'answer',
+      remark: 'a',
+      reply: 'r',
+      author: AUTHOR,
+      text: 'yes',
+      recording: null,
+      at: '2026-01-01T13:00:00Z',
+    },
+    {
+      ...{ type: 'answer', remark: 'a', reply: 's', author: AUTHOR, text: '', at: '2026-01-01T14:00:00Z' },
+      recording: { ...recording, id: 's' },
+    },
+    { type: 'mend', recording: 's', language: 'en', text: 'spoken answer', read: true },
+    { type: 'translate', recording: 'a', language: 'es', text: 'palabras' },
+    { type: 'put aside', remark: 'a', aside: true },
+    { type: 'put aside', remark: 'a', aside: false },
   ];
 
   it('does each of them', () => {
@@ -66,12 +93,18 @@ describe('applyChange', () => {
           id: 'a',
           kind: 'next',
           tags: ['evidence'],
-          sound: { sha256: 'b'.repeat(64), picture: null },
-          edit,
+          recording: {
+            sound: { sha256: 'b'.repeat(64), picture: null },
+            edit,
+            transcript: { text: 'words', source: 'person' },
+            translations: [{ language: 'es', text: 'palabras' }],
+            heard: { begunAt: '2026-01-01T11:00:00Z', finishedAt: '2026-01-01T12:00:00Z' },
+          },
           takenAt: '2026-01-01T12:30:00Z',
-          transcript: { text: 'words', source: 'person' },
-          heard: { begunAt: '2026-01-01T11:00:00Z', finishedAt: '2026-01-01T12:00:00Z' },
-          replies: [{ id: 'r', text: 'yes' }],
+          replies: [
+            { id: 'r', text: 'yes', recording: null },
+            { id: 's', recording: { transcript: { text: 'spoken answer' } } },
+          ],
         },
       ],
     });
@@ -92,31 +125,31 @@ describe('applyChange', () => {
   });
 
   it('leaves everything as it is for a remark that is gone', () => {
-    expect(applyChange(empty, { type: 'aside', remark: 'gone', aside: true })).toEqual(empty);
+    expect(applyChange(empty, { type: 'put aside', remark: 'gone', aside: true })).toEqual(empty);
   });
 });
 
 describe('withRemark', () => {
   it('takes what the server knows, and leaves what was put aside there', () => {
-    const aside = after(say('a', 3), { type: 'aside', remark: 'a', aside: true });
+    const aside = after(say('a', 3), { type: 'put aside', remark: 'a', aside: true });
     const known = { ...aside.aside[0]!, kind: 'strength' as const };
     expect(withRemark(aside, known)).toMatchObject({ remarks: [], aside: [{ kind: 'strength' }] });
   });
 });
 
 describe('inverseOf', () => {
-  const before: Change[] = [
+  const before: UndoableChange[] = [
     say('a', 3),
-    { type: 'transcript', remark: 'a', language: 'en', text: 'first' },
+    { type: 'mend', recording: 'a', language: 'en', text: 'first', read: true },
     { type: 'score', criterion: 'c', level: 'weak' },
   ];
-  const undoable: Change[] = [
-    { type: 'content', remark: 'a', change: { kind: 'next', text: 'new', private: true } },
-    { type: 'transcript', remark: 'a', language: 'en', text: 'second' },
+  const undoable: UndoableChange[] = [
+    { type: 'amend', remark: 'a', change: { kind: 'next', text: 'new', private: true } },
+    { type: 'mend', recording: 'a', language: 'en', text: 'second', read: true },
     { type: 'score', criterion: 'c', level: 'strong' },
     { type: 'score', criterion: 'c', level: null },
-    { type: 'points', question: 'q', points: 250 },
-    { type: 'aside', remark: 'a', aside: true },
+    { type: 'give points', question: 'q', points: 250 },
+    { type: 'put aside', remark: 'a', aside: true },
   ];
 
   it.each(undoable.map((change) => [change.type, change] as const))('takes back: %s', (_, change) => {
@@ -126,10 +159,115 @@ describe('inverseOf', () => {
   });
 
   it('a new remark is put aside, from where it can come back', () => {
-    expect(inverseOf(empty, say('a', 3))).toEqual({ type: 'aside', remark: 'a', aside: true });
+    expect(inverseOf(empty, say('a', 3))).toEqual({ type: 'put aside', remark: 'a', aside: true });
   });
 
-  it('what a student did cannot be taken back here', () => {
-    expect(inverseOf(empty, { type: 'heard', remark: 'a', finished: true, at: '' })).toBeUndefined();
+  it.each(['hear', 'answer', 'replace sound', 'keep original'])(
+    '%s says by its type that nothing takes it back',
+    (type) => {
+      const lasting: Change['type'] = type as 'hear' | 'answer' | 'replace sound' | 'keep original';
+      // @ts-expect-error only changes that can be taken back are asked
+      const ask = () => inverseOf(empty, { type: lasting });
+      expect(ask).toThrow();
+    },
+  );
+});
+
+describe('a change that was kept in the browser', () => {
+  const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
+  const OTHER = '0b6a6f5e-52b1-4a3c-8a0e-1d2c3b4a5f60';
+  const anchor = { type: 'whole' };
+  const at = '2026-01-01T10:00:00Z';
+  const author = { id: ID, name: 'Teacher' };
+  const { picture: _, ...oldSound } = sound;
+  const FIRST: [string, object, Partial<Change>, string[]][] = [
+    [
+      'a spoken remark, with what the browser heard',
+      {
+        ...{ type: 'remark', remark: ID, author, anchor, kind: 'next', sound: oldSound, madeAt: at },
+        draft: { language: 'en', text: 'heard', engine: 'This browser' },
+        edit,
+      },
+      {
+        type: 'make remark',
+        remark: ID,
+        recording: { id: ID, sound, edit, draft: { language: 'en', text: 'heard', engine: 'This browser' } },
+      },
+      [ID, ID],
+    ],
+    [
+      'a written remark',
+      {
+        type: 'remark',
+        remark: ID,
+        author,
+        anchor,
+        kind: 'next',
+        sound: null,
+        content: { ...NO_WORDS, text: 'look' },
+        madeAt: at,
+      },
+      { type: 'make remark', words: { ...NO_WORDS, text: 'look' }, recording: null, file: null },
+      [ID],
+    ],
+    ['putting aside', { type: 'aside', remark: ID, aside: true }, { type: 'put aside', remark: ID, aside: true }, [ID]],
+    [
+      'an amendment',
+      { type: 'content', remark: ID, change: { kind: 'next' } },
+      { type: 'amend', change: { kind: 'next' } },
+      [ID],
+    ],
+    [
+      'another sound',
+      { type: 'sound', remark: ID, sound: oldSound, edit },
+      { type: 'replace sound', recording: ID, sound, edit, transcript: null },
+      [ID],
+    ],
+    ['an original', { type: 'original', remark: ID, blob: sound.blob }, { type: 'keep original', recording: ID }, [ID]],
+    [
+      'a mended transcript',
+      { type: 'transcript', remark: ID, language: 'en', text: 'x' },
+      { type: 'mend', recording: ID, read: true },
+      [ID],
+    ],
+    [
+      'a translation',
+      { type: 'translation', remark: ID, language: 'es', text: 'x' },
+      { type: 'translate', recording: ID },
+      [ID],
+    ],
+    ['a score', { type: 'score', criterion: ID, level: null }, { type: 'score', level: null }, []],
+    ['points', { type: 'points', question: ID, points: 250 }, { type: 'give points', points: 250 }, []],
+    [
+      'having listened',
+      { type: 'heard', remark: ID, finished: true, at },
+      { type: 'hear', recording: ID, finished: true },
+      [ID],
+    ],
+    [
+      'a suggestion taken over',
+      { type: 'taken', remark: ID, taken: true, at },
+      { type: 'take over', taken: true },
+      [ID],
+    ],
+    [
+      'an answer by voice',
+      { type: 'reply', remark: ID, reply: OTHER, author, text: '', sound: oldSound, at },
+      { type: 'answer', recording: { id: OTHER, sound, edit: null, draft: null } },
+      [ID, OTHER],
+    ],
+  ];
+
+  it.each(FIRST)('by the first version is carried over: %s', (_, kept, expected, touches) => {
+    const change = readChange(firstChange(kept));
+    expect(change).toMatchObject(expected);
+    expect(touchedBy(change)).toEqual(touches);
+    // What this version keeps, it reads as it is.
+    expect(readChange(change)).toEqual(change);
+  });
+
+  it('is refused where it is none, or has lost a part', () => {
+    expect(() => readChange(firstChange({ type: 'dance' }))).toThrow();
+    expect(() => readChange({ type: 'hear', recording: ID })).toThrow();
   });
 });

@@ -4,10 +4,10 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { nextTick } from 'vue';
 import { readFeedback, type Feedback } from '#contract/submissions';
 import { call } from '../session/api.ts';
-import type { Change } from './changes.ts';
+import type { Change } from './changes/index.ts';
 import { useFeedback } from './feedback-store.ts';
 
-type Listener = (submission: string, change: Change, update: (feedback: Feedback) => Feedback) => void;
+type Listener = (parcel: { subject: string; about: string; change: Change }, answer: unknown) => void;
 
 const sentTo = vi.hoisted(() => ({ listeners: [] as Listener[] }));
 
@@ -51,7 +51,8 @@ describe('a work that was loaded ahead', () => {
   it('does not lose a change that was sent while it was looked at again', async () => {
     const store = await opened();
     const change: Change = { type: 'score', criterion: 'a', level: 'mine' };
-    sentTo.listeners[0]!(WORK, change, (feedback) => feedback);
+    sentTo.listeners[0]!({ subject: 'feedback', about: WORK, change }, (feedback: Feedback) => feedback);
+    sentTo.listeners[0]!({ subject: 'another', about: WORK, change }, undefined);
     expect(store.feedback?.scores).toEqual({ a: 'mine' });
     answers[1]!(feedbackWith({ a: 'from before' }));
     await vi.waitFor(() => expect(answers).toHaveLength(3));

@@ -1,9 +1,9 @@
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
-import { readSpeech, type Remark } from '#contract/remarks';
+import { readSpeech, type Recording } from '#contract/recordings';
 import { readFeedback, readWork, returnWork, type Feedback, type Work } from '#contract/submissions';
 import { call, Refused } from '../session/api.ts';
-import { applyChange, withRemark, type Change } from './changes.ts';
+import { applyChange, recordingIn, touchedBy, withRecording, type Change, type Update } from './changes/index.ts';
 import { useOutbox } from '../outbox/outbox.ts';
 import { useSession } from '../session/session.ts';
 
@@ -11,6 +11,9 @@ interface Loaded {
   work: Work;
   feedback: Feedback | undefined;
 }
+
+/** The name of our changes in the outbox. */
+export const SUBJECT = 'feedback';
 
 const SPEECH = ['task', 'state', 'reason', 'progress'] as const;
 
@@ -30,18 +33,20 @@ export const useFeedback = defineStore('feedback', () => {
   /** How many changes have reached the server. */
   let sent = 0;
 
+  const changesFor = (submission: string): Change[] => outbox.changesFor(SUBJECT, submission) as Change[];
+
   const feedback = computed(() => {
     if (!work.value || !fromServer.value) return undefined;
-    return outbox.changesFor(work.value.id).reduce(applyChange, fromServer.value);
+    return changesFor(work.value.id).reduce(applyChange, fromServer.value);
   });
 
   async function ask(submission: string): Promise<Loaded> {
     const params = { submission };
-    const [work, feedback] = await Promise.all([
-      call(readWork, { params }),
-      call(readFeedback, { params }).catch(withoutFeedback),
-    ]);
-    return { work, feedback };
+    const asked = call(readFeedback, { params }).catch((error: unknown) => error);
+    const [work, answer] = await Promise.all([call(readWork, { params }), asked]);
+    if (!(answer instanceof Error)) return { work, feedback: answer as Feedback };
+    if (isWithTeacher(work, answer)) return { work, feedback: undefined };
+    throw answer;
   }
 
   /** Opens a work. One that was loaded ahead is there at once, and is looked at again for what others have done meanwhile. */
@@ -65,7 +70,7 @@ export const useFeedback = defineStore('feedback', () => {
   async function lookAgain(submission: string): Promise<void> {
     const asked = sent;
     const feedback = await call(readFeedback, { params: { submission } }).catch(() => undefined);
-    if (!feedback || wanted !== submission || outbox.changesFor(submission).length > 0) return;
+    if (!feedback || wanted !== submission || changesFor(submission).length > 0) return;
     // What was sent in between may be newer than the answer.
     if (sent === asked) fromServer.value = feedback;
     else await lookAgain(submission);
@@ -81,23 +86,25 @@ export const useFeedback = defineStore('feedback', () => {
   }
 
   /** A student may read a version that is with its teacher; what is said about it is not there for them. */
-  function withoutFeedback(error: unknown): undefined {
-    if (session.person?.role !== 'student' || !(error instanceof Refused) || error.problem.status !== 404) throw error;
-  }
+  const isWithTeacher = (work: Work, error: Error): boolean =>
+    work.student.id === session.person?.id && error instanceof Refused && error.problem.status === 404;
 
-  const change = (next: Change): Promise<void> => outbox.add(work.value!.id, next);
+  const add = (submission: string, change: Change): Promise<void> =>
+    outbox.add({ subject: SUBJECT, about: submission, touches: touchedBy(change), change });
 
   async function setReturned(returned: boolean): Promise<void> {
     fromServer.value = await call(returnWork, { params: { submission: work.value!.id }, body: { returned } });
   }
 
-  /** What the server says about one remark. */
-  function put(remark: Remark): void {
-    if (fromServer.value) fromServer.value = withRemark(fromServer.value, remark);
+  /** What the server says about one recording. */
+  function put(recording: Recording): void {
+    if (fromServer.value) fromServer.value = withRecording(fromServer.value, recording);
   }
 
   const listening = computed(() =>
-    (fromServer.value?.remarks ?? []).some(({ speech }) => speech?.state === 'queued' || speech?.state === 'running'),
+    (fromServer.value?.remarks ?? [])
+      .flatMap(({ recording, replies }) => [recording, ...replies.map((reply) => reply.recording)])
+      .some((recording) => recording?.speech?.state === 'queued' || recording?.speech?.state === 'running'),
   );
 
   /** Asks how far listening to the recordings of the open work is. */
@@ -108,14 +115,11 @@ export const useFeedback = defineStore('feedback', () => {
     const jobs = await call(readSpeech, { params: { submission } }).catch(() => []);
     // A transcript that was mended meanwhile is newer than the answer.
     if (submission !== work.value?.id || !fromServer.value || asked !== sent) return;
-    const known = new Map(jobs.map((job) => [job.remark, job]));
-    const remarks = fromServer.value.remarks.map((remark) => {
-      const job = known.get(remark.id);
-      const same = !job || SPEECH.every((key) => job.speech[key] === remark.speech?.[key]);
-      return same ? remark : { ...remark, speech: job.speech, transcript: job.transcript };
-    });
-    if (remarks.some((remark, index) => remark !== fromServer.value!.remarks[index]))
-      fromServer.value = { ...fromServer.value, remarks };
+    for (const { recording: id, speech, transcript } of jobs) {
+      const recording = recordingIn(fromServer.value, id);
+      if (recording && SPEECH.some((key) => speech[key] !== recording.speech?.[key]))
+        put({ ...recording, speech, transcript });
+    }
   }
 
   /** The key of the course has changed. */
@@ -124,14 +128,15 @@ export const useFeedback = defineStore('feedback', () => {
     if (work.value) work.value = { ...work.value, marginKey };
   }
 
-  outbox.onSent((submission, change, update) => {
+  outbox.onSent(({ subject, about: submission, change }, update) => {
+    if (subject !== SUBJECT) return;
     sent++;
     // What was loaded ahead of a change does not know it.
     ahead.delete(submission);
     if (submission === wanted && submission !== work.value?.id) sentMeanwhile = true;
     if (submission !== work.value?.id || !fromServer.value) return;
-    fromServer.value = update(applyChange(fromServer.value, change));
+    fromServer.value = (update as Update)(applyChange(fromServer.value, change as Change));
   });
 
-  return { work, feedback, listening, load, loadAhead, lookAtSpeech, change, put, setReturned, setMarginKey };
+  return { work, feedback, listening, load, loadAhead, lookAtSpeech, add, put, setReturned, setMarginKey };
 });

@@ -2,7 +2,8 @@
 import 'fake-indexeddb/auto';
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Change } from './changes.ts';
+import { registerSubject } from '../outbox/subjects.ts';
+import type { Change } from './changes/index.ts';
 import { useSession } from '../session/session.ts';
 import { useSitting } from './sitting.ts';
 
@@ -10,13 +11,14 @@ const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
 const score = (level: string | null): Change => ({ type: 'score', criterion: ID, level });
 const deed = (label: string, submission = ID) => ({ submission, label, undo: score(null), redo: score(ID) });
 
+registerSubject('feedback', async () => (await import('./subject.ts')).feedbackSubject);
 const server = vi.fn<typeof fetch>();
 vi.stubGlobal('fetch', server);
 const sent = () => server.mock.calls.map(([, request]) => JSON.parse(request!.body as string) as unknown);
 
 beforeEach(() => {
   setActivePinia(createPinia());
-  useSession().person = { id: ID, name: 'Teacher', role: 'teacher' };
+  useSession().person = { id: ID, name: 'Teacher', teaches: true, learns: false };
   server.mockReset();
   server.mockImplementation(() => Promise.resolve(Response.json({ scores: {} })));
 });

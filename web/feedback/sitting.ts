@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
-import type { Change } from './changes.ts';
-import { useOutbox } from '../outbox/outbox.ts';
+import type { Change } from './changes/index.ts';
+import { useFeedback } from './feedback-store.ts';
 
 /** Something that was done at the desk, with the way back and forth. */
 export interface Deed {
@@ -14,7 +14,7 @@ export interface Deed {
 
 /** What was done since the desk was opened, across all students, so that it can be undone in turn. */
 export const useSitting = defineStore('sitting', () => {
-  const outbox = useOutbox();
+  const store = useFeedback();
   const done = shallowRef<readonly Deed[]>([]);
   const undone = shallowRef<readonly Deed[]>([]);
 
@@ -29,7 +29,7 @@ export const useSitting = defineStore('sitting', () => {
     if (!deed) return undefined;
     done.value = done.value.slice(0, -1);
     undone.value = [...undone.value, deed];
-    await outbox.add(deed.submission, deed.undo);
+    await store.add(deed.submission, deed.undo);
     return deed;
   }
 
@@ -38,7 +38,7 @@ export const useSitting = defineStore('sitting', () => {
     if (!deed) return undefined;
     undone.value = undone.value.slice(0, -1);
     done.value = [...done.value, deed];
-    await outbox.add(deed.submission, deed.redo);
+    await store.add(deed.submission, deed.redo);
     return deed;
   }
 

@@ -1,34 +1,28 @@
 import { createSharedComposable } from '@vueuse/core';
 import type { Anchor } from '#core/anchor';
-import {
-  EMPTY_CONTENT,
-  importCaptions,
-  listenAgain,
-  setTranslation,
-  type NewRemark,
-  type Remark,
-  type RemarkChange,
-  type RemarkContent,
-} from '#contract/remarks';
+import { importCaptions, listenAgain, setTranslation, type NewRecording, type Recording } from '#contract/recordings';
+import type { Remark, RemarkChange } from '#contract/remarks';
+import { NO_WORDS, type SaidWords } from '#contract/said';
 import type { SoundEdit } from '#contract/sound';
+import type { KeptFile, KeptSound } from '../outbox/kept.ts';
+import { keptAgain } from '../player/media-url.ts';
+import { rememberBytes } from '../player/local-media.ts';
 import { call } from '../session/api.ts';
-import { inverseOf, type Change, type KeptFile, type KeptSound } from './changes.ts';
-import { useFeedback } from './feedback-store.ts';
-import { useOutbox } from '../outbox/outbox.ts';
 import { useSession } from '../session/session.ts';
-import { useSitting } from './sitting.ts';
-import { keptAgain, rememberSound } from '../player/sound-url.ts';
 import { useSpeechSettings } from '../session/speech-settings.ts';
+import { inverseOf, type Change, type UndoableChange } from './changes/index.ts';
+import { useFeedback } from './feedback-store.ts';
+import { useSitting } from './sitting.ts';
+
+/** A recording that was made here. */
+export type MadeRecording = Pick<NewRecording, 'id' | 'edit' | 'draft'> & { sound: KeptSound };
 
 export interface NewRemarkParts {
   id: string;
   anchor: Anchor;
   kind: string;
-  content?: Partial<RemarkContent>;
-  sound?: KeptSound | null;
-  /** What the browser heard. */
-  draft?: NewRemark['draft'];
-  edit?: SoundEdit | null;
+  words?: Partial<SaidWords>;
+  recording?: MadeRecording | null;
   file?: KeptFile | null;
   /** The remark whose place it takes; that one is put aside. */
   instead?: string | undefined;
@@ -40,118 +34,95 @@ const now = (): string => new Date().toISOString();
 export const useFeedbackActions = createSharedComposable(() => {
   const store = useFeedback();
   const session = useSession();
-  const outbox = useOutbox();
   const sitting = useSitting();
   const speech = useSpeechSettings();
-  const languageOf = (transcript: Remark['transcript']): string =>
-    transcript?.language ?? speech.languageIn(store.work!.course);
+  const languageOf = ({ transcript, language }: Recording): string =>
+    transcript?.language ?? (store.work ? speech.languageIn(store.work.course) : language);
   const author = (): { id: string; name: string } => ({ id: session.person!.id, name: session.person!.name });
 
   /** Does something that can be undone. */
-  async function act(label: string, change: Change, undo?: Change): Promise<void> {
+  async function act(label: string, change: UndoableChange): Promise<void> {
+    const undo = store.feedback && inverseOf(store.feedback, change);
+    await withUndo(label, change, undo);
+  }
+
+  async function withUndo(label: string, change: Change, undo: Change | undefined): Promise<void> {
     const submission = store.work!.id;
-    const back = undo ?? (store.feedback && inverseOf(store.feedback, change));
-    await outbox.add(submission, change);
-    if (back) sitting.remember({ submission, label, undo: back, redo: change });
+    await store.add(submission, change);
+    if (undo) sitting.remember({ submission, label, undo, redo: change });
   }
 
   return {
+    languageOf,
     /** Names its work, since the desk may show the next one by the time the take is ready. */
     async make(submission: string, parts: NewRemarkParts): Promise<void> {
-      const { id, anchor, kind, content, sound = null, draft = null, edit = null, file = null, instead } = parts;
-      if (sound) rememberSound(sound);
-      await outbox.add(submission, {
-        type: 'remark',
-        remark: id,
-        author: author(),
-        anchor,
-        kind,
-        content: { ...EMPTY_CONTENT, ...content },
-        sound,
-        draft,
-        edit,
-        file,
-        madeAt: now(),
+      const { id: remark, anchor, kind, words, recording = null, file = null, instead } = parts;
+      if (recording) rememberBytes(recording.sound);
+      await store.add(submission, {
+        type: 'make remark',
+        ...{ remark, anchor, kind, recording, file, author: author(), madeAt: now() },
+        words: { ...NO_WORDS, ...words },
       });
       sitting.remember({
         submission,
         label: 'new remark',
-        undo: { type: 'aside', remark: id, aside: true },
-        redo: { type: 'aside', remark: id, aside: false },
+        undo: { type: 'put aside', remark, aside: true },
+        redo: { type: 'put aside', remark, aside: false },
       });
-      if (instead) await outbox.add(submission, { type: 'aside', remark: instead, aside: true });
+      if (instead) await store.add(submission, { type: 'put aside', remark: instead, aside: true });
     },
-    keepOriginal: (submission: string, remark: string, blob: Blob): Promise<void> =>
-      outbox.add(submission, { type: 'original', remark, blob }),
-    putAside: ({ id }: Remark): Promise<void> => act('remark put aside', { type: 'aside', remark: id, aside: true }),
+    keepOriginal: (submission: string, recording: string, blob: Blob): Promise<void> =>
+      store.add(submission, { type: 'keep original', recording, blob }),
+    putAside: ({ id }: Remark): Promise<void> =>
+      act('remark put aside', { type: 'put aside', remark: id, aside: true }),
     bringBack: ({ id }: Remark): Promise<void> =>
-      act('remark brought back', { type: 'aside', remark: id, aside: false }),
+      act('remark brought back', { type: 'put aside', remark: id, aside: false }),
     amend: ({ id }: Pick<Remark, 'id'>, change: RemarkChange): Promise<void> =>
-      act('change of a remark', { type: 'content', remark: id, change }),
+      act('change of a remark', { type: 'amend', remark: id, change }),
     setKind: ({ id }: Remark, kind: string): Promise<void> =>
-      act('kind', { type: 'content', remark: id, change: { kind } }),
-    async setSound(remark: Remark, sound: KeptSound, edit: SoundEdit): Promise<void> {
-      const before = await keptAgain(remark).catch(() => undefined);
-      rememberSound(sound);
-      const whole = { kept: [{ start: 0, end: remark.sound!.duration }], levelled: false };
-      await act(
+      act('kind', { type: 'amend', remark: id, change: { kind } }),
+    async setSound(recording: Recording, sound: KeptSound, edit: SoundEdit): Promise<void> {
+      const { id, transcript } = recording;
+      const before = await keptAgain(recording).catch(() => undefined);
+      rememberBytes(sound);
+      const whole = { kept: [{ start: 0, end: recording.sound.duration }], levelled: false };
+      await withUndo(
         'edit of the sound',
-        { type: 'sound', remark: remark.id, sound, edit },
-        before && {
-          type: 'sound',
-          remark: remark.id,
-          sound: before,
-          edit: remark.edit ?? whole,
-          transcript: remark.transcript,
-        },
+        { type: 'replace sound', recording: id, sound, edit, transcript: null },
+        before && { type: 'replace sound', recording: id, sound: before, edit: recording.edit ?? whole, transcript },
       );
     },
-    mend: ({ id, transcript }: Remark, { text, read = true }: { text: string; read?: boolean }): Promise<void> =>
-      act('transcript', { type: 'transcript', remark: id, language: languageOf(transcript), text, read }),
-    /** An earlier state of the transcript takes the place of what is there. */
-    putBack: ({ id }: Remark, { language, text }: { language: string; text: string }): Promise<void> =>
-      act('transcript', { type: 'transcript', remark: id, language, text, read: true }),
-    speakIn: ({ id, transcript }: Remark, language: string): Promise<void> =>
-      act('language', {
-        type: 'transcript',
-        remark: id,
-        language,
-        text: transcript?.text ?? '',
-        read: transcript?.read ?? true,
-      }),
-    translate: ({ id }: Remark, language: string, text: string): Promise<void> =>
-      act('translation', { type: 'translation', remark: id, language, text }),
-    /** A machine's words in another language; the server has to be there for it. */
-    async translateByMachine({ id }: Remark, language: string): Promise<void> {
-      store.put(await call(setTranslation, { params: { remark: id }, body: { language, text: null } }));
+    mend: (
+      recording: Recording,
+      { text, read, language = languageOf(recording) }: { text: string; read: boolean; language?: string },
+    ): Promise<void> => act('transcript', { type: 'mend', recording: recording.id, language, text, read }),
+    translate: ({ id }: Recording, language: string, text: string): Promise<void> =>
+      act('translation', { type: 'translate', recording: id, language, text }),
+    async translateByMachine({ id }: Recording, language: string): Promise<void> {
+      store.put(await call(setTranslation, { params: { recording: id }, body: { language, text: null } }));
     },
-    async importCaptions({ id }: Remark, language: string, content: string): Promise<void> {
-      store.put(await call(importCaptions, { params: { remark: id }, body: { language, content } }));
+    async importCaptions({ id }: Recording, language: string, content: string): Promise<void> {
+      store.put(await call(importCaptions, { params: { recording: id }, body: { language, content } }));
     },
-    async listenAgain({ id }: Remark, language?: string): Promise<void> {
-      store.put(await call(listenAgain, { params: { remark: id }, body: { language } }));
+    async listenAgain({ id }: Recording, language?: string): Promise<void> {
+      store.put(await call(listenAgain, { params: { recording: id }, body: { language } }));
     },
     score: (criterion: string, level: string | null): Promise<void> =>
       act('score', { type: 'score', criterion, level }),
     givePoints: (question: string, points: number | null): Promise<void> =>
-      act('points', { type: 'points', question, points }),
-    heard: ({ id }: Remark, finished: boolean): Promise<void> =>
-      store.change({ type: 'heard', remark: id, finished, at: now() }),
+      act('points', { type: 'give points', question, points }),
+    heard: ({ id }: Recording, finished: boolean): Promise<void> =>
+      store.add(store.work!.id, { type: 'hear', recording: id, finished, at: now() }),
     take: ({ id }: Remark, taken: boolean): Promise<void> =>
-      store.change({ type: 'taken', remark: id, taken, at: now() }),
+      store.add(store.work!.id, { type: 'take over', remark: id, taken, at: now() }),
     async answer(
       { id }: Pick<Remark, 'id'>,
-      { text, sound }: { text: string; sound: KeptSound | null },
+      { text, recording }: { text: string; recording: MadeRecording | null },
     ): Promise<void> {
-      if (sound) rememberSound(sound);
-      await store.change({
-        type: 'reply',
-        remark: id,
-        reply: crypto.randomUUID(),
-        author: author(),
-        text,
-        sound,
-        at: now(),
+      if (recording) rememberBytes(recording.sound);
+      const reply = crypto.randomUUID();
+      await store.add(store.work!.id, {
+        ...{ type: 'answer', remark: id, reply, text, recording, author: author(), at: now() },
       });
     },
   };

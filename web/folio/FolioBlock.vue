@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { isTextBlock, pieces, type Block, type Piece, type TextBlock } from '#core/folio';
-import { picturePath } from '#contract/submissions';
+import { urlOf } from '#contract/endpoint';
+import { workPicture } from '#contract/submissions';
 import { computed, type CSSProperties } from 'vue';
 import { stable } from './stable.ts';
 import { useFolio } from './folio-context.ts';
@@ -49,7 +50,7 @@ const style = computed((): CSSProperties => {
   </table>
   <figure v-else-if="block.type === 'picture'">
     <img
-      :src="picturePath(folio.submission, block.picture)"
+      :src="urlOf(workPicture, { submission: folio.submission, position: String(block.picture) })"
       :alt="block.alt || 'Picture of the work, without a description'"
     />
   </figure>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { pieces, type LeafOf, type PlacedText } from '#core/folio';
-import { filePath } from '#contract/submissions';
+import { urlOf } from '#contract/endpoint';
+import { workFile } from '#contract/submissions';
 import { useElementSize, useIntersectionObserver } from '@vueuse/core';
 import type { RenderTask } from 'pdfjs-dist';
 import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch, type CSSProperties } from 'vue';
@@ -56,7 +57,9 @@ async function draw(): Promise<void> {
   task?.cancel();
   if (!near.value || width.value === 0) return;
   try {
-    const document = await openPdf(filePath(folio.submission, props.leaf.file));
+    const document = await openPdf(
+      urlOf(workFile, { submission: folio.submission, position: String(props.leaf.file) }),
+    );
     const proxy = await document.getPage(props.leaf.page);
     if (mine !== wanted || !canvas.value) return;
     const size = proxy.getViewport({ scale: 1 });

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { LeafOf } from '#core/folio';
-import { picturePath } from '#contract/submissions';
+import { urlOf } from '#contract/endpoint';
+import { workPicture } from '#contract/submissions';
 import { ref, useTemplateRef } from 'vue';
 import BoxLayer from './BoxLayer.vue';
 import { useFolio } from './folio-context.ts';
@@ -17,7 +18,12 @@ const name = (): string => `Picture handed in as ${props.leaf.label.toLowerCase(
 <template>
   <div class="frame">
     <div class="picture" :style="{ aspectRatio: `${leaf.width} / ${leaf.height}` }" @pointerdown="boxes?.begin($event)">
-      <img :src="picturePath(folio.submission, leaf.picture)" :alt="name()" draggable="false" @error="problem = true" />
+      <img
+        :src="urlOf(workPicture, { submission: folio.submission, position: String(leaf.picture) })"
+        :alt="name()"
+        draggable="false"
+        @error="problem = true"
+      />
       <p
         v-if="problem"
         class="problem"

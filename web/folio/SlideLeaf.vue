@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { blockStarts, canonicalText, type LeafOf, type Shape } from '#core/folio';
-import { picturePath } from '#contract/submissions';
+import { urlOf } from '#contract/endpoint';
+import { workPicture } from '#contract/submissions';
 import { computed, useTemplateRef, type CSSProperties } from 'vue';
 import BoxLayer from './BoxLayer.vue';
 import FolioBlock from './FolioBlock.vue';
@@ -95,7 +96,7 @@ function pictureStyle({ crop, flipped }: Shape): CSSProperties {
         </svg>
         <div v-if="shape.picture !== undefined" class="window">
           <img
-            :src="picturePath(folio.submission, shape.picture)"
+            :src="urlOf(workPicture, { submission: folio.submission, position: String(shape.picture) })"
             :alt="shape.alt || `Picture on ${leaf.label}, without a description`"
             :style="pictureStyle(shape)"
             draggable="false"

@@ -2,7 +2,8 @@
 import type { SpanAnchor } from '#core/anchor';
 import { clock } from '#core/audio';
 import type { LeafOf } from '#core/folio';
-import { filePath } from '#contract/submissions';
+import { urlOf } from '#contract/endpoint';
+import { workFile } from '#contract/submissions';
 import { mdiPause, mdiPlay } from '@mdi/js';
 import { useEventListener } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
@@ -49,7 +50,7 @@ onMounted(async () => {
   surfer = WaveSurfer.create({
     container: wave.value,
     media: media.value,
-    url: filePath(folio.submission, props.leaf.file),
+    url: urlOf(workFile, { submission: folio.submission, position: String(props.leaf.file) }),
     height: 88,
     waveColor: color('--wave'),
     progressColor: color('--wave-played'),

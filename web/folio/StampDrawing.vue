@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Stamp } from '#contract/stamps';
 import { computed } from 'vue';
-import { stampUrl } from '../player/sound-url.ts';
+import { stampUrl } from '../player/media-url.ts';
 import { DRAWINGS } from './stamp-drawings.ts';
 
 /** A stamp as it lies on the work: one of the drawings that everybody has, or a teacher's own picture. */

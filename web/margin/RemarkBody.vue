@@ -4,7 +4,7 @@ import { mdiLinkVariant, mdiLockOutline, mdiPaperclip } from '@mdi/js';
 import { computed } from 'vue';
 import { byteSize } from '../wording/byte-size.ts';
 import { useFeedback } from '../feedback/feedback-store.ts';
-import { remarkFileUrl } from '../player/sound-url.ts';
+import { remarkFileUrl } from '../player/media-url.ts';
 import StampDrawing from '../folio/StampDrawing.vue';
 import SuggestionText from './SuggestionText.vue';
 

@@ -5,13 +5,11 @@ import { computed } from 'vue';
 import { useMarginKey } from '../feedback/margin-key.ts';
 import { useOutbox } from '../outbox/outbox.ts';
 import { useSession } from '../session/session.ts';
-import { remarkSoundUrl } from '../player/sound-url.ts';
 import { dayAndTime } from '../wording/time.ts';
-import { useCaptions } from '../transcript/use-captions.ts';
 import { useAnchorName } from '../feedback/use-anchor-name.ts';
 import KindLine from './KindLine.vue';
 import RemarkBody from './RemarkBody.vue';
-import SoundStrip from '../player/SoundStrip.vue';
+import RecordingView from '../recordings/RecordingView.vue';
 import { usePressing } from './use-pressing.ts';
 
 /** One remark in the margin; a spoken one is drawn as its own waveform. */
@@ -34,7 +32,6 @@ const { isPressing } = usePressing();
 const anchorName = useAnchorName();
 const entry = computed(() => margin.entry(props.remark.kind));
 const about = computed(() => anchorName(props.remark.anchor));
-const { captions } = useCaptions(() => props.remark);
 const label = computed(() => `${entry.value.name} about ${about.value}`);
 /** One's own remarks have news while they are on their way, or are being looked at. */
 const mine = computed(() => props.remark.author.id === session.person?.id);
@@ -63,14 +60,9 @@ const showsState = computed(() => mine.value && (state.value !== 'saved' || prop
     </header>
     <p v-if="remark.name" class="name">{{ remark.name }}</p>
     <p v-if="remark.anchor.type !== 'passage'" class="whole">on {{ about }}</p>
-    <SoundStrip
-      v-if="remark.sound"
-      :id="remark.id"
-      :url="remarkSoundUrl(remark)"
-      :sound="remark.sound"
-      :label="`the remark about ${about}`"
-      :captions="captions"
-    />
+    <slot v-if="remark.recording" name="recording" :recording="remark.recording" :label="`the remark about ${about}`">
+      <RecordingView :recording="remark.recording" :label="`the remark about ${about}`" :live="focused" />
+    </slot>
     <RemarkBody :remark="remark" />
     <slot />
     <footer>

@@ -15,7 +15,7 @@ import ReplyThread from '../replies/ReplyThread.vue';
 import RibbonFrame from './RibbonFrame.vue';
 import WaveForm from '../player/WaveForm.vue';
 
-useSession().person = { id: 'student', name: 'Student', role: 'student' };
+useSession().person = { id: 'student', name: 'Student', teaches: false, learns: true };
 // The simulated page has no fonts of its own to wait for.
 Object.defineProperty(document, 'fonts', { value: { ready: Promise.resolve() } });
 beforeEach(() => localStorage.clear());
@@ -158,9 +158,9 @@ describe('ReplyThread', () => {
       author: { id: 's', name: 'Amaru' },
       at: '2026-01-01T10:00:00Z',
       text: 'Twenty?',
-      sound: null,
+      recording: null,
     };
-    const spoken = { ...reply, id: 'q', text: '', sound: remarkOf().sound };
+    const spoken = { ...reply, id: 'q', text: '', recording: remarkOf().recording };
     const thread = mountInApp(ReplyThread, { replies: [reply, spoken] });
     expect(thread.findAll('li').map((item) => item.text())).toEqual([
       expect.stringContaining('Twenty?'),
@@ -183,7 +183,7 @@ describe('ReplyBox', () => {
     await view.get('textarea').setValue('  Twenty.  ');
     expect(view.get('button').attributes('aria-label')).toBe('Send the answer');
     await view.get('button').trigger('click');
-    expect(send).toHaveBeenCalledWith({ text: 'Twenty.', sound: null });
+    expect(send).toHaveBeenCalledWith({ text: 'Twenty.', recording: null });
     await vi.waitFor(() => expect(view.get('textarea').element.value).toBe(''));
   });
 

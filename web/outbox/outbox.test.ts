@@ -1,46 +1,57 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
+import { openDB } from 'idb';
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { PROBLEM_MEDIA_TYPE } from '#contract/problem';
+import { Refused, Unreachable } from '../session/api.ts';
 import { useOutbox } from './outbox.ts';
+import { registerSubject } from './subjects.ts';
 import { useSession } from '../session/session.ts';
-import { browserStore } from './browser-store.ts';
+import { browserStore, STEPS, upgrade } from './browser-store.ts';
+import { blobsIn, readParcel } from './parcel.ts';
 
 const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
-const score = (level: string | null) => ({ type: 'score' as const, criterion: ID, level });
+const note = (text: string) => ({ subject: 'notes', about: ID, touches: [text], change: { text } });
+
+/** A subject of which the outbox knows nothing: it sends what it is given. */
+const send = vi.fn<(about: string, change: unknown) => Promise<unknown>>();
+registerSubject('notes', () =>
+  Promise.resolve({
+    read(kept: unknown) {
+      const { text } = kept as { text?: string };
+      if (text === undefined) throw new Error('no note');
+      return { change: { text }, touches: [text] };
+    },
+    send,
+  }),
+);
 
 setActivePinia(createPinia());
-useSession().person = { id: ID, name: 'Teacher', role: 'teacher' };
+const TEACHER = { id: ID, name: 'Teacher', teaches: true, learns: false };
+const session = useSession();
+session.person = TEACHER;
 const outbox = useOutbox();
-const server = vi.fn<typeof fetch>();
-vi.stubGlobal('fetch', server);
 
-const accept = () => Promise.resolve(Response.json({ scores: {} }));
-const away = () => Promise.reject(new TypeError('Failed to fetch'));
+const away = () => Promise.reject(new Unreachable());
 const refuse = (status: number, detail: string) => () =>
-  Promise.resolve(
-    new Response(JSON.stringify({ type: 'x', title: 'x', status, detail }), {
-      status,
-      headers: { 'Content-Type': PROBLEM_MEDIA_TYPE },
-    }),
-  );
+  Promise.reject(new Refused({ type: 'x', title: 'x', status, detail }));
 const kept = async () => (await browserStore()).getAll('parcels');
 
 beforeEach(async () => {
-  server.mockReset();
+  send.mockReset().mockResolvedValue('taken');
   await outbox.dropRefused();
 });
 
 describe('the outbox', () => {
   it('keeps a change in the browser until the server has it', async () => {
-    server.mockImplementation(away);
-    await outbox.add(ID, score(ID));
+    send.mockImplementation(away);
+    await outbox.add(note('a'));
     await vi.waitFor(() => expect(outbox.state.value).toBe('waiting'));
-    expect(await kept()).toHaveLength(1);
-    expect(outbox.changesFor(ID)).toEqual([score(ID)]);
+    expect(await kept()).toMatchObject([{ version: 2, subject: 'notes', person: ID }]);
+    expect(outbox.changesFor('notes', ID)).toEqual([{ text: 'a' }]);
+    expect([outbox.changesFor('notes', 'other'), outbox.changesFor('other', ID)]).toEqual([[], []]);
 
-    server.mockImplementation(accept);
+    send.mockResolvedValue('taken');
     window.dispatchEvent(new Event('online'));
     await vi.waitFor(() => expect(outbox.state.value).toBe('saved'));
     expect(await kept()).toEqual([]);
@@ -48,35 +59,34 @@ describe('the outbox', () => {
 
   it('sends in order, one after the other, and tells who listens', async () => {
     const heard: unknown[] = [];
-    const stop = outbox.onSent((_, change) => heard.push(change));
-    server.mockImplementation(accept);
-    await Promise.all([outbox.add(ID, score(ID)), outbox.add(ID, score(null))]);
+    const stop = outbox.onSent(({ change }, answer) => heard.push([change, answer]));
+    await Promise.all([outbox.add(note('a')), outbox.add(note('b'))]);
     await vi.waitFor(() => expect(outbox.state.value).toBe('saved'));
     stop();
-    expect(server.mock.calls.map(([, init]) => init?.body)).toEqual([
-      JSON.stringify({ level: ID }),
-      JSON.stringify({ level: null }),
+    expect(send.mock.calls).toEqual([
+      [ID, { text: 'a' }],
+      [ID, { text: 'b' }],
     ]);
-    expect(heard).toEqual([score(ID), score(null)]);
+    expect(heard).toEqual([
+      [{ text: 'a' }, 'taken'],
+      [{ text: 'b' }, 'taken'],
+    ]);
   });
 
-  it('tries again when the server is only unwell, and when somebody has to sign in again', async () => {
-    server
-      .mockImplementationOnce(refuse(500, 'unwell'))
-      .mockImplementationOnce(() => Promise.resolve(new Response('<html>', { status: 502 })));
-    server.mockImplementation(accept);
-    await outbox.add(ID, score(ID));
+  it('tries again when the server is only unwell, and when nobody answers', async () => {
+    send.mockImplementationOnce(refuse(500, 'unwell')).mockImplementationOnce(away);
+    await outbox.add(note('a'));
     await vi.waitFor(() => expect(outbox.state.value).toBe('saved'), { timeout: 10_000 });
-    expect(server).toHaveBeenCalledTimes(3);
+    expect(send).toHaveBeenCalledTimes(3);
   });
 
   it('sets aside what the server refuses, says why, and goes on with the rest', async () => {
-    server.mockImplementationOnce(refuse(409, 'This work has been returned.')).mockImplementation(accept);
-    await outbox.add(ID, score(ID));
-    await outbox.add(ID, score(null));
+    send.mockImplementationOnce(refuse(409, 'This work has been returned.'));
+    await outbox.add(note('a'));
+    await outbox.add(note('b'));
     await vi.waitFor(() => expect(outbox.state.value).toBe('refused'));
     expect(outbox.parcels.value).toMatchObject([{ refused: 'This work has been returned.' }]);
-    expect(outbox.changesFor(ID)).toEqual([]);
+    expect(outbox.changesFor('notes', ID)).toEqual([]);
     expect(await kept()).toHaveLength(1);
     await outbox.dropRefused();
     expect([await kept(), outbox.state.value]).toEqual([[], 'saved']);
@@ -94,10 +104,73 @@ describe('the outbox', () => {
     expect(outbox.state.value).toBe('saved');
   });
 
-  it('tells of each remark how far it is', async () => {
-    server.mockImplementation(away);
-    await outbox.add(ID, { type: 'aside', remark: ID, aside: true });
-    await vi.waitFor(() => expect(outbox.stateOf(ID)).toBe('waiting'));
+  it('tells of each thing how far it is', async () => {
+    send.mockImplementation(away);
+    await outbox.add(note('a'));
+    await vi.waitFor(() => expect(outbox.stateOf('a')).toBe('waiting'));
     expect(outbox.stateOf('another')).toBe('saved');
+    send.mockResolvedValue('taken');
+    window.dispatchEvent(new Event('online'));
+    await vi.waitFor(() => expect(outbox.state.value).toBe('saved'));
+  });
+});
+
+describe('what an earlier page left behind', () => {
+  const comeBack = async (): Promise<void> => {
+    session.person = null;
+    await vi.waitFor(() => expect(outbox.parcels.value).toEqual([]));
+    session.person = TEACHER;
+  };
+
+  it('is sent, whoever it was about', async () => {
+    await (await browserStore()).add('parcels', { ...note('left'), version: 2, person: ID });
+    await (await browserStore()).add('parcels', { ...note('another’s'), version: 2, person: 'somebody else' });
+    await comeBack();
+    await vi.waitFor(() => expect(send).toHaveBeenCalledWith(ID, { text: 'left' }));
+    await vi.waitFor(async () => expect(await kept()).toHaveLength(1));
+    await (await browserStore()).clear('parcels');
+  });
+
+  it('is offered where it cannot be understood, and is there until somebody has seen that', async () => {
+    const odd = { ...note('x'), change: { from: 'the future' }, version: 2, person: ID };
+    await (await browserStore()).add('parcels', odd);
+    await comeBack();
+    await vi.waitFor(() => expect(outbox.state.value).toBe('refused'));
+    expect(outbox.parcels.value[0]!.refused).toContain('another version');
+    expect(await kept()).toHaveLength(1);
+    expect(send).not.toHaveBeenCalled();
+  });
+
+  it('has its bytes found wherever they are, so that they can be saved', () => {
+    const [a, b] = [new Blob(['a']), new Blob(['b'])];
+    expect(blobsIn({ sound: { blob: a, peaks: [1] }, files: [b], none: null })).toEqual([a, b]);
+  });
+
+  it('a page of the first version wrote of feedback only', () => {
+    const first = { key: 7, person: ID, submission: 'work', change: { type: 'score' }, refused: 'no' };
+    expect(readParcel(first)).toEqual({
+      writtenIn: 1,
+      parcel: {
+        ...{ key: 7, version: 2, person: ID, subject: 'feedback', about: 'work', touches: [] },
+        change: { type: 'score' },
+      },
+    });
+    expect(readParcel({ key: 7 })).toBeUndefined();
+  });
+});
+
+describe('the browser’s storage', () => {
+  it('is brought from the first version to this one without losing anything', async () => {
+    const name = 'vivid-margin-of-yesterday';
+    const old = await openDB(name, 1, { upgrade: (db, _from, _to, tx) => STEPS[0]!(db as never, tx as never) });
+    await old.add('parcels', { person: ID, submission: 'work', change: {} });
+    await old.put('takes', { id: 't', person: ID });
+    old.close();
+    const now = await openDB(name, STEPS.length, {
+      upgrade: (db, from, _to, tx) => upgrade(db as never, from, tx as never),
+    });
+    expect(await now.getAllFromIndex('parcels', 'person', ID)).toHaveLength(1);
+    expect(await now.getAllFromIndex('takes', 'person', ID)).toHaveLength(1);
+    now.close();
   });
 });

@@ -1,39 +1,33 @@
 import { createGlobalState, useEventListener } from '@vueuse/core';
 import { computed, shallowReactive, shallowRef, watch, type ComputedRef, type ShallowRef } from 'vue';
-import type { Feedback } from '#contract/submissions';
 import { Refused, sentenceOf } from '../session/api.ts';
-import type { Change } from '../feedback/changes.ts';
-import { sendChange } from '../feedback/send-change.ts';
 import { useSession } from '../session/session.ts';
+import { PARCEL_VERSION, readParcel, type Parcel } from './parcel.ts';
 import { parcelStore } from './parcel-store.ts';
+import { subjectOf } from './subjects.ts';
 
-/** A change on its way to the server. Parcels are sent one by one, in the order in which they were made. */
-export interface Parcel {
-  key: number;
-  person: string;
-  submission: string;
-  change: Change;
-  /** Why the server will not have it; it stays until the person has seen that. */
-  refused?: string;
-}
-
-type Listener = (submission: string, change: Change, update: (feedback: Feedback) => Feedback) => void;
+type Listener = (parcel: Parcel, answer: unknown) => void;
 
 const RETRY_SECONDS = [1, 2, 4, 8, 15];
 
+const NOT_UNDERSTOOD = 'This was made with another version of this page, and cannot be sent as it is.';
+
 export type OutboxState = 'saved' | 'saving' | 'waiting' | 'signedOut' | 'refused';
+
+export type NewParcel = Pick<Parcel, 'subject' | 'about' | 'touches' | 'change'>;
 
 export interface Outbox {
   parcels: ShallowRef<Parcel[]>;
   /** `saved`: nothing is left to send; `waiting`: the network or the server is away. */
   state: ComputedRef<OutboxState>;
-  changesFor(submission: string): Change[];
-  /** How far what was done to one remark is. */
-  stateOf(remark: string): OutboxState;
-  /** Something about a remark is being made and will be added; until `settle` it counts as on its way. */
-  announce(remark: string): void;
-  settle(remark: string): void;
-  add(submission: string, change: Change): Promise<void>;
+  /** What is on its way, of one subject, about one thing. */
+  changesFor(subject: string, about: string): unknown[];
+  /** How far what was done to one thing is. */
+  stateOf(id: string): OutboxState;
+  /** Something is being made and will be added; until `settle` it counts as on its way. */
+  announce(id: string): void;
+  settle(id: string): void;
+  add(parcel: NewParcel): Promise<void>;
   /** Gives up what the server refused. */
   dropRefused(): Promise<void>;
   onSent(listener: Listener): () => void;
@@ -57,20 +51,44 @@ export const useOutbox = createGlobalState((): Outbox => {
     return announced.size > 0 ? 'saving' : 'saved';
   });
 
-  function stateOf(remark: string): OutboxState {
-    const own = parcels.value.filter(({ change }) => 'remark' in change && change.remark === remark);
+  function stateOf(id: string): OutboxState {
+    const own = parcels.value.filter(({ touches }) => touches.includes(id));
     if (own.some(({ refused }) => refused !== undefined)) return 'refused';
     if (own.length > 0) return obstacle.value ?? 'saving';
-    return announced.has(remark) ? 'saving' : 'saved';
+    return announced.has(id) ? 'saving' : 'saved';
   }
 
   async function load(): Promise<void> {
-    parcels.value = (await parcelStore.all()).filter((parcel) => parcel.person === session.person?.id);
+    const person = session.person?.id;
+    parcels.value = [];
+    if (person === undefined) return;
+    const kept = (await Promise.all((await parcelStore.of(person)).map(understood))).filter(
+      (parcel) => parcel !== undefined,
+    );
+    if (session.person?.id !== person) return;
+    // What was added while this was read is there already.
+    const known = new Set(parcels.value.map(({ key }) => key));
+    parcels.value = [...kept.filter(({ key }) => !known.has(key)), ...parcels.value];
     void flush();
   }
 
-  async function add(submission: string, change: Change): Promise<void> {
-    const parcel = await parcelStore.add({ person: session.person!.id, submission, change });
+  /** A parcel as this version writes it. What was refused by an earlier version may be taken now. */
+  async function understood(kept: unknown): Promise<Parcel | undefined> {
+    const found = readParcel(kept);
+    if (!found) return undefined;
+    const { parcel, writtenIn } = found;
+    try {
+      const parts = (await subjectOf(parcel.subject)).read(parcel.change, writtenIn);
+      const carried = { ...parcel, ...parts };
+      if (writtenIn < PARCEL_VERSION) await parcelStore.put(carried);
+      return carried;
+    } catch {
+      return { ...parcel, refused: NOT_UNDERSTOOD };
+    }
+  }
+
+  async function add(parts: NewParcel): Promise<void> {
+    const parcel = await parcelStore.add({ ...parts, version: PARCEL_VERSION, person: session.person!.id });
     parcels.value = [...parcels.value, parcel];
     void flush();
   }
@@ -96,8 +114,8 @@ export const useOutbox = createGlobalState((): Outbox => {
   async function send(parcel: Parcel): Promise<void> {
     try {
       if (await parcelStore.has(parcel)) {
-        const update = await sendChange(parcel.submission, parcel.change);
-        for (const listener of listeners) listener(parcel.submission, parcel.change, update);
+        const answer = await (await subjectOf(parcel.subject)).send(parcel.about, parcel.change);
+        for (const listener of listeners) listener(parcel, answer);
         await parcelStore.delete(parcel);
       }
       parcels.value = parcels.value.filter(({ key }) => key !== parcel.key);
@@ -130,11 +148,13 @@ export const useOutbox = createGlobalState((): Outbox => {
   return {
     parcels,
     state,
-    changesFor: (submission) =>
-      waiting.value.filter((parcel) => parcel.submission === submission).map((parcel) => parcel.change),
+    changesFor: (subject, about) =>
+      waiting.value
+        .filter((parcel) => parcel.subject === subject && parcel.about === about)
+        .map((parcel) => parcel.change),
     stateOf,
-    announce: (remark) => void announced.add(remark),
-    settle: (remark) => void announced.delete(remark),
+    announce: (id) => void announced.add(id),
+    settle: (id) => void announced.delete(id),
     add,
     dropRefused,
     onSent(listener) {

@@ -1,18 +1,19 @@
-import type { Parcel } from './outbox.ts';
 import { browserStore } from './browser-store.ts';
+import type { Parcel } from './parcel.ts';
 
 let memoryKey = 0;
 
 /** Parcels in the browser's storage. Where it is full or switched off, a parcel lives in this page only, under a negative key. */
 export const parcelStore = {
-  async all(): Promise<Parcel[]> {
+  /** As they were kept, maybe by an earlier version. */
+  async of(person: string): Promise<unknown[]> {
     return browserStore()
-      .then((store) => store.getAll('parcels'))
+      .then((store) => store.getAllFromIndex('parcels', 'person', person))
       .catch(() => []);
   },
   async add(parcel: Omit<Parcel, 'key'>): Promise<Parcel> {
     const key = await browserStore()
-      .then((store) => store.add('parcels', parcel as Parcel))
+      .then((store) => store.add('parcels', parcel))
       .catch(() => --memoryKey);
     return { ...parcel, key };
   },

@@ -1,5 +1,6 @@
 import { createGlobalState, useEventListener, useLocalStorage } from '@vueuse/core';
 import { ref, watchEffect, type Ref } from 'vue';
+import { playsFrom } from './local-media.ts';
 
 /** How fast recordings can be played; their pitch stays. */
 export const RATES = [0.75, 1, 1.25, 1.5, 1.75, 2] as const;
@@ -49,6 +50,8 @@ export const usePlayer = createGlobalState((): Player => {
     playing.value = false;
     position.value = 0;
   });
+
+  playsFrom(() => element.src);
 
   let looped: { start: number; end: number } | undefined;
 

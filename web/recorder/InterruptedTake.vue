@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { saveAsFile } from '../outbox/save-as-file.ts';
 import { dayAndTime } from '../wording/time.ts';
 import type { UnfinishedTake } from './takes.ts';
 
@@ -10,7 +11,12 @@ defineEmits<{ keep: []; drop: [] }>();
 <template>
   <section class="take" aria-label="Interrupted recording">
     <p>A recording of {{ dayAndTime(take.startedAt) }} was broken off. What was said until then is still here.</p>
-    <v-btn size="small" variant="flat" color="primary" @click="$emit('keep')">{{ keep }}</v-btn>
+    <v-btn v-if="take.about !== undefined" size="small" variant="flat" color="primary" @click="$emit('keep')">{{
+      keep
+    }}</v-btn>
+    <v-btn v-else size="small" variant="flat" color="primary" @click="saveAsFile(take.blob, 'interrupted recording')"
+      >Save it as a file</v-btn
+    >
     <v-btn size="small" @click="$emit('drop')">Throw it away</v-btn>
   </section>
 </template>

@@ -1,7 +1,7 @@
 import { peaks } from '#core/audio';
 import type { Microphone } from '#contract/sound';
 import type { SoundEdit } from '#contract/sound';
-import type { KeptSound } from '../feedback/changes.ts';
+import type { KeptSound } from '../outbox/kept.ts';
 import { hexDigest } from '../outbox/digest.ts';
 import { canRender, decode, renderSound, type Telling } from './sound-work.ts';
 

@@ -3,7 +3,9 @@ import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { browserStore } from '../outbox/browser-store.ts';
 import { ChunkKeeper } from './chunk-keeper.ts';
-import { beginTake, forgetTake, letGoOfTake, unfinishedTakes, type TakeRecord } from './takes.ts';
+import { z } from 'zod';
+import type { TakeKind } from './take-kind.ts';
+import { beginTake, forgetTake, letGoOfTake, readTake, unfinishedTakes, type TakeRecord } from './takes.ts';
 
 /** Web Locks as far as takes use them: a lock is held until its promise resolves. */
 const held = new Set<string>();
@@ -18,17 +20,20 @@ vi.stubGlobal('navigator', {
   },
 });
 
-const take = (id: string, person = 'teacher', submission = 'work'): TakeRecord => ({
+const SHOUT: TakeKind<{ loud: number }> = { type: 'shout', about: z.object({ loud: z.number() }) };
+const take = (id: string, person = 'teacher', place = 'work', about: unknown = { loud: 3 }): TakeRecord => ({
   id,
+  version: 2,
   person,
-  purpose: { type: 'remark', submission, anchor: { type: 'whole' }, kind: 'next' },
+  purpose: { type: 'shout', place, about },
+  picture: null,
   mediaType: 'audio/webm',
   microphone: { type: 'device' },
   startedAt: '2026-01-01T10:00:00Z',
 });
 const piece = (text: string): Blob => new Blob([text]);
 const idsFor = async (person: string, submission: string): Promise<string[]> =>
-  (await unfinishedTakes(person, submission)).map(({ id }) => id);
+  (await unfinishedTakes(person, SHOUT, submission)).map(({ id }) => id);
 
 beforeEach(async () => {
   const store = await browserStore();
@@ -41,11 +46,11 @@ describe('a take', () => {
   it('is offered again with all its seconds, in order, once its page is gone', async () => {
     const keep = await beginTake(take('a'));
     for (const text of ['one', 'two', 'three']) await keep(piece(text));
-    expect(await unfinishedTakes('teacher', 'work')).toEqual([]);
+    expect(await unfinishedTakes('teacher', SHOUT, 'work')).toEqual([]);
 
     letGoOfTake('a');
     await vi.waitFor(() => expect(held.size).toBe(0));
-    const [offered] = await unfinishedTakes('teacher', 'work');
+    const [offered] = await unfinishedTakes('teacher', SHOUT, 'work');
     expect(offered).toMatchObject({ id: 'a', seconds: 3, startedAt: '2026-01-01T10:00:00Z' });
     expect(offered!.blob.type).toBe('audio/webm');
   });
@@ -76,7 +81,39 @@ describe('a take', () => {
     await beginTake(take('a'));
     letGoOfTake('a');
     await vi.waitFor(() => expect(held.size).toBe(0));
-    expect(await unfinishedTakes('teacher', 'work')).toEqual([]);
+    expect(await unfinishedTakes('teacher', SHOUT, 'work')).toEqual([]);
+  });
+});
+
+describe('what a take is for', () => {
+  const interrupted = async (record: TakeRecord) => {
+    const keep = await beginTake(record);
+    await keep(piece('x'));
+    letGoOfTake(record.id);
+    await vi.waitFor(() => expect(held.size).toBe(0));
+    return unfinishedTakes('teacher', SHOUT, 'work');
+  };
+
+  it('is open: whoever records says what it has to know, and gets no other kind', async () => {
+    expect(await interrupted(take('a'))).toMatchObject([{ about: { loud: 3 } }]);
+    const whisper = { type: 'whisper', about: z.unknown() };
+    expect(await unfinishedTakes('teacher', whisper, 'work')).toEqual([]);
+  });
+
+  it('where it cannot be understood any more, the sound is there all the same', async () => {
+    const [offered] = await interrupted(take('a', 'teacher', 'work', { loud: 'very' }));
+    expect([offered!.about, offered!.blob.size > 0]).toEqual([undefined, true]);
+  });
+
+  it('is carried over from the first version', () => {
+    const { version: _, picture: __, ...first } = take('a');
+    const purpose = { type: 'remark', submission: 'work', anchor: { type: 'whole' }, kind: 'next', picture: 'camera' };
+    expect(readTake({ ...first, purpose })).toEqual({
+      ...take('a'),
+      picture: 'camera',
+      purpose: { type: 'remark', place: 'work', about: { anchor: { type: 'whole' }, kind: 'next' } },
+    });
+    expect(readTake({ id: 'a' })).toBeUndefined();
   });
 });
 

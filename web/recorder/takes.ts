@@ -1,22 +1,37 @@
-import type { Anchor } from '#core/anchor';
-import type { Microphone, Sound } from '#contract/sound';
+import { Microphone, Picture } from '#contract/sound';
+import { z } from 'zod';
 import { browserStore } from '../outbox/browser-store.ts';
+import type { TakeKind } from './take-kind.ts';
 
-type Picture = Sound['picture'];
-
-/** What a take is for, so that it can be kept even if the page is gone before it ends. */
-export type TakePurpose =
-  | { type: 'remark'; submission: string; anchor: Anchor; kind: string; picture?: Picture; instead?: string }
-  | { type: 'reply'; submission: string; remark: string };
+const TAKE_VERSION = 2;
 
 /** A recording that is under way, or was when the page went away. */
-export interface TakeRecord {
-  id: string;
-  person: string;
-  purpose: TakePurpose;
-  mediaType: string;
-  microphone: Microphone;
-  startedAt: string;
+export const TakeRecord = z.object({
+  id: z.string(),
+  version: z.literal(TAKE_VERSION).default(TAKE_VERSION),
+  person: z.string(),
+  purpose: z.object({ type: z.string(), place: z.string(), about: z.unknown() }),
+  picture: Picture,
+  mediaType: z.string(),
+  microphone: Microphone,
+  startedAt: z.string(),
+});
+export type TakeRecord = z.infer<typeof TakeRecord>;
+
+/** The first version had no number; a purpose was of two sorts, and spread out. */
+const FirstRecord = TakeRecord.omit({ version: true, picture: true, purpose: true }).extend({
+  purpose: z.looseObject({ type: z.string(), submission: z.string(), picture: Picture.optional() }),
+});
+
+/** A take as it was kept, by this version of the app or the one before; undefined where it is none. */
+export function readTake(kept: unknown): TakeRecord | undefined {
+  const now = TakeRecord.safeParse(kept);
+  if (now.success) return now.data;
+  const first = FirstRecord.safeParse(kept);
+  if (!first.success) return undefined;
+  const { purpose, ...rest } = first.data;
+  const { type, submission, picture = null, ...about } = purpose;
+  return { ...rest, version: TAKE_VERSION, picture, purpose: { type, place: submission, about } };
 }
 
 /** While a page lives and records a take, it holds the lock of this name; the browser frees it with the page. */
@@ -31,10 +46,10 @@ function hold(id: string): void {
  * Keeps each second of a take in the browser's storage as soon as it is there.
  * @throws where the storage is full or switched off; the take itself goes on in memory
  */
-export async function beginTake(record: TakeRecord): Promise<(chunk: Blob) => Promise<void>> {
+export async function beginTake(record: Omit<TakeRecord, 'version'>): Promise<(chunk: Blob) => Promise<void>> {
   hold(record.id);
   const store = await browserStore();
-  await store.put('takes', record);
+  await store.put('takes', { ...record, version: TAKE_VERSION });
   let position = 0;
   return async (blob) => {
     await store.put('chunks', { take: record.id, position: position++, blob });
@@ -56,19 +71,26 @@ export async function forgetTake(id: string): Promise<void> {
   await Promise.all([tx.objectStore('takes').delete(id), tx.objectStore('chunks').delete(chunksOf(id)), tx.done]);
 }
 
-export interface UnfinishedTake extends TakeRecord {
+export interface UnfinishedTake<About = unknown> extends TakeRecord {
+  /** What it is about; undefined where that cannot be understood any more. Its sound can be saved all the same. */
+  about: About | undefined;
   blob: Blob;
   /** About how long it is: the encoder hands over a piece each second. */
   seconds: number;
 }
 
-/** Takes of a person in a work that never came to their end: the page was closed or crashed while they were speaking. */
-export async function unfinishedTakes(person: string, submission: string): Promise<UnfinishedTake[]> {
+/** Takes of a person, of one kind, in one place, that never came to their end: the page was closed or crashed meanwhile. */
+export async function unfinishedTakes<About>(
+  person: string,
+  kind: TakeKind<About>,
+  place: string,
+): Promise<UnfinishedTake<About>[]> {
   const store = await browserStore();
   const alive = new Set((await navigator.locks.query()).held?.map(({ name }) => name));
-  const records = (await store.getAll('takes')).filter(
-    (take) => take.person === person && take.purpose.submission === submission && !alive.has(lockName(take.id)),
-  );
+  const records = (await store.getAllFromIndex('takes', 'person', person))
+    .map(readTake)
+    .filter((take) => take?.purpose.type === kind.type && take.purpose.place === place)
+    .filter((take) => take !== undefined && !alive.has(lockName(take.id))) as TakeRecord[];
   const takes = await Promise.all(
     records.map(async (take) => {
       const chunks = await store.getAll('chunks', chunksOf(take.id));
@@ -76,7 +98,8 @@ export async function unfinishedTakes(person: string, submission: string): Promi
         chunks.map((chunk) => chunk.blob),
         { type: take.mediaType },
       );
-      return { ...take, seconds: chunks.length, blob };
+      const about = kind.about.safeParse(take.purpose.about).data;
+      return { ...take, about, seconds: chunks.length, blob };
     }),
   );
   return takes.filter((take) => take.blob.size > 0);

@@ -1,5 +1,5 @@
 import { hints } from '#core/transcript';
-import type { NewRemark } from '#contract/remarks';
+import type { NewRecording } from '#contract/recordings';
 import type { Work } from '#contract/submissions';
 import { createGlobalState, useLocalStorage } from '@vueuse/core';
 import { watch } from 'vue';
@@ -21,7 +21,7 @@ const ENGINES: Partial<Record<ListeningPlace, string>> = {
 export function useDictation(): {
   prepare(work: Work): Promise<void>;
   /** Call before the recording begins; undefined where the browser does not listen. */
-  listen(): { draft(): Promise<NewRemark['draft']> } | undefined;
+  listen(): { draft(): Promise<NewRecording['draft']> } | undefined;
 } {
   const recorder = useRecorder();
   const settings = useSpeechSettings();
@@ -43,7 +43,7 @@ export function useDictation(): {
   const may = (): boolean =>
     (place === 'device' && onDevice.value) || (place === 'cloud' && settings.hasAgreed('browser cloud'));
 
-  function listen(): { draft(): Promise<NewRemark['draft']> } | undefined {
+  function listen(): { draft(): Promise<NewRecording['draft']> } | undefined {
     const engine = ENGINES[place];
     // What the practice microphone says is known.
     if (!engine || !may() || recorder.practising.value) return undefined;

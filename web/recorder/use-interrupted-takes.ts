@@ -1,40 +1,41 @@
 import { shallowRef, type ShallowRef } from 'vue';
 import { useSession } from '../session/session.ts';
-import { unfinishedTakes, type TakePurpose, type UnfinishedTake } from './takes.ts';
+import type { TakeKind } from './take-kind.ts';
+import { unfinishedTakes, type UnfinishedTake } from './takes.ts';
 import { useRecorder, type Take } from './use-recorder.ts';
 
-interface InterruptedTakes {
-  interrupted: ShallowRef<UnfinishedTake[]>;
+export interface InterruptedTakes<About> {
+  interrupted: ShallowRef<UnfinishedTake<About>[]>;
   look(): Promise<void>;
-  keepInterrupted(take: UnfinishedTake): Promise<void>;
-  dropInterrupted(take: UnfinishedTake): Promise<void>;
+  keepInterrupted(take: UnfinishedTake<About>): Promise<void>;
+  dropInterrupted(take: UnfinishedTake<About>): Promise<void>;
 }
 
 /**
  * Takes that a crash, a closed tab or a walk to another page broke off. They are offered, not kept unasked.
  * @param keep what becomes of one that is wanted; resolves when it is safe
  */
-export function useInterruptedTakes(
-  submission: () => string,
-  type: TakePurpose['type'],
-  keep: (take: Take) => Promise<void>,
-): InterruptedTakes {
+export function useInterruptedTakes<About>(
+  kind: TakeKind<About>,
+  place: () => string,
+  keep: (take: Take, about: About) => Promise<void>,
+): InterruptedTakes<About> {
   const recorder = useRecorder();
   const session = useSession();
-  const interrupted = shallowRef<UnfinishedTake[]>([]);
+  const interrupted = shallowRef<UnfinishedTake<About>[]>([]);
 
   async function look(): Promise<void> {
-    const takes = await unfinishedTakes(session.person!.id, submission()).catch(() => []);
-    interrupted.value = takes.filter(({ purpose }) => purpose.type === type);
+    interrupted.value = await unfinishedTakes(session.person!.id, kind, place()).catch(() => []);
   }
 
-  async function keepInterrupted(unfinished: UnfinishedTake): Promise<void> {
+  async function keepInterrupted(unfinished: UnfinishedTake<About>): Promise<void> {
+    if (unfinished.about === undefined) return;
     const take = await recorder.recover(unfinished);
-    if (take) await keep(take);
+    if (take) await keep(take, unfinished.about);
     await dropInterrupted(unfinished);
   }
 
-  async function dropInterrupted(unfinished: UnfinishedTake): Promise<void> {
+  async function dropInterrupted(unfinished: UnfinishedTake<About>): Promise<void> {
     await recorder.kept(unfinished);
     interrupted.value = interrupted.value.filter(({ id }) => id !== unfinished.id);
   }

@@ -1,18 +1,18 @@
 import type { Anchor } from '#core/anchor';
 import type { Remark } from '#contract/remarks';
-import { EMPTY_CONTENT, type RemarkContent } from '#contract/remarks';
+import { NO_WORDS, type SaidWords } from '#contract/said';
 
 /** A remark that is being written. It survives a reload; a file that was chosen does not. */
 export interface Draft {
   anchor: Anchor;
   kind: string;
-  content: RemarkContent;
+  content: SaidWords;
 }
 
-export const emptyDraft = (anchor: Anchor, kind: string, content: Partial<RemarkContent> = {}): Draft => ({
+export const emptyDraft = (anchor: Anchor, kind: string, content: Partial<SaidWords> = {}): Draft => ({
   anchor,
   kind,
-  content: { ...EMPTY_CONTENT, ...content },
+  content: { ...NO_WORDS, ...content },
 });
 
 export const draftOf = (remark: Remark): Draft => {
@@ -23,6 +23,15 @@ export const draftOf = (remark: Remark): Draft => {
     content: { name, text, link, reaction, suggestion, stamp, private: hidden, tags, criterion },
   };
 };
+
+/** Only what was changed, so that two teachers do not overwrite each other; undefined where nothing was. */
+export function changeOf(remark: Remark, { content }: Draft): Partial<SaidWords> | undefined {
+  const before = draftOf(remark).content;
+  const changed = (Object.keys(content) as (keyof SaidWords)[]).filter(
+    (name) => JSON.stringify(content[name]) !== JSON.stringify(before[name]),
+  );
+  return changed.length > 0 ? Object.fromEntries(changed.map((name) => [name, content[name]])) : undefined;
+}
 
 /** What is wrong with a link as it was typed; `https://` may be left out. */
 export function linkOf(typed: string): string | null | undefined {

@@ -3,8 +3,9 @@ import { mdiMicrophoneOutline, mdiSendOutline, mdiStop } from '@mdi/js';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, onBeforeUnmount } from 'vue';
 import { useRecorder } from '../recorder/use-recorder.ts';
-import type { KeptSound } from '../feedback/changes.ts';
+import type { MadeRecording } from '../feedback/use-feedback-actions.ts';
 import { useSession } from '../session/session.ts';
+import { ANSWER_TAKE } from './answer-take.ts';
 import { useSpeakingReply } from './use-speaking-reply.ts';
 
 /** Answers a remark by voice or text. A text that is not sent yet survives a reload. */
@@ -12,7 +13,7 @@ const props = defineProps<{
   submission: string;
   remark: string;
   /** Resolves when the answer is safe. */
-  send: (reply: { text: string; sound: KeptSound | null }) => Promise<void>;
+  send: (reply: { text: string; recording: MadeRecording | null }) => Promise<void>;
 }>();
 
 const session = useSession();
@@ -23,16 +24,19 @@ const sendable = computed(() => text.value.trim() !== '');
 
 async function sendText(): Promise<void> {
   if (!sendable.value) return;
-  await props.send({ text: text.value.trim(), sound: null });
+  await props.send({ text: text.value.trim(), recording: null });
   text.value = '';
 }
 
 async function speak(): Promise<void> {
   if (here.value) return recorder.stop();
-  const take = await recorder.record({ type: 'reply', submission: props.submission, remark: props.remark });
+  const take = await recorder.record({
+    ...{ type: ANSWER_TAKE.type, place: props.submission, about: { remark: props.remark } },
+  });
   if (!take) return;
   if (take.thrown) return recorder.kept(take);
-  await props.send({ text: '', sound: take.sound });
+  const { id, sound, edit } = take;
+  await props.send({ text: '', recording: { id, sound, edit, draft: null } });
   await recorder.kept(take);
   recorder.cool();
 }

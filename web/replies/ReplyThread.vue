@@ -1,11 +1,17 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
 import { dayAndTime } from '../wording/time.ts';
-import { replySoundUrl } from '../player/sound-url.ts';
-import SoundStrip from '../player/SoundStrip.vue';
+import RecordingView from '../recordings/RecordingView.vue';
+import { useSession } from '../session/session.ts';
 
 /** What was answered to a remark, oldest first. */
-defineProps<{ replies: Remark['replies'] }>();
+defineProps<{
+  replies: Remark['replies'];
+  /** Whether everybody's words can be mended, and not one's own alone. */
+  mendable?: boolean;
+}>();
+
+const session = useSession();
 </script>
 
 <template>
@@ -14,12 +20,12 @@ defineProps<{ replies: Remark['replies'] }>();
       <p class="who">
         {{ reply.author.name }}, <span class="figures">{{ dayAndTime(reply.at) }}</span>
       </p>
-      <SoundStrip
-        v-if="reply.sound"
-        :id="reply.id"
-        :url="replySoundUrl(reply)"
-        :sound="reply.sound"
+      <RecordingView
+        v-if="reply.recording"
+        :recording="reply.recording"
         :label="`the answer of ${reply.author.name}`"
+        :mendable="mendable || reply.author.id === session.person?.id"
+        live
       />
       <p v-if="reply.text" class="text">{{ reply.text }}</p>
     </li>

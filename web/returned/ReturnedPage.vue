@@ -13,6 +13,8 @@ import WorkAndMargin from '../margin/WorkAndMargin.vue';
 import MarginFilterBar from '../margin/MarginFilterBar.vue';
 import { useMarginFilter } from '../margin/use-margin-filter.ts';
 import OutboxState from '../shell/OutboxState.vue';
+import { provideRecordingActions } from '../recordings/recording-actions.ts';
+import { ANSWER_TAKE } from '../replies/answer-take.ts';
 import { usePlayer } from '../player/player.ts';
 import StateNote from '../shell/StateNote.vue';
 import { dayAndTime } from '../wording/time.ts';
@@ -23,7 +25,8 @@ import { useLoaded } from '../shell/use-loaded.ts';
 import ResultDrawer from './ResultDrawer.vue';
 import ReturnedRibbon from './ReturnedRibbon.vue';
 import TakenOver from './TakenOver.vue';
-import { useHeard } from './use-heard.ts';
+import { useHeard } from '../player/use-heard.ts';
+import { useSession } from '../session/session.ts';
 
 /** What the student gets back: the work, the remarks beside it, the scores. */
 const props = defineProps<{ submission: string }>();
@@ -31,14 +34,15 @@ const props = defineProps<{ submission: string }>();
 const store = useFeedback();
 const { work, feedback } = storeToRefs(store);
 const actions = useFeedbackActions();
+const session = useSession();
 const player = usePlayer();
 const { focused, focusRibbon } = useRibbonFocus();
+provideRecordingActions(actions);
 const takes = useInterruptedTakes(
+  ANSWER_TAKE,
   () => props.submission,
-  'reply',
-  async ({ purpose, sound }) => {
-    if (purpose.type === 'reply') await actions.answer({ id: purpose.remark }, { text: '', sound });
-  },
+  ({ id, sound, edit }, { remark }) =>
+    actions.answer({ id: remark }, { text: '', recording: { id, sound, edit, draft: null } }),
 );
 const { error, load } = useLoaded(
   async () => {
@@ -63,7 +67,16 @@ const entries = computed(() =>
     : [],
 );
 
-useHeard(remarks);
+useHeard(
+  computed(() =>
+    remarks.value.flatMap(({ recording, replies }) =>
+      [recording, ...replies.map((reply) => (reply.author.id === session.person?.id ? null : reply.recording))].filter(
+        (one) => one !== null,
+      ),
+    ),
+  ),
+  actions.heard,
+);
 onBeforeUnmount(() => player.stop());
 </script>
 
@@ -100,9 +113,7 @@ onBeforeUnmount(() => player.stop());
             :remark="remark"
             :submission="submission"
             :focused="remark.id === focused"
-            :answer="(reply) => actions.answer(remark, reply)"
             @focus="focused = remark.id"
-            @take="actions.take(remark, $event)"
           />
           <EarlierRibbon
             v-for="one in earlier.placed.value.filter(({ remark }) => remark.id === entry.id)"

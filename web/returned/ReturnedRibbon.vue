@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
-import type { KeptSound } from '../feedback/changes.ts';
-import ReadingText from '../transcript/ReadingText.vue';
 import ReplyBox from '../replies/ReplyBox.vue';
 import ReplyThread from '../replies/ReplyThread.vue';
+import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import RibbonFrame from '../margin/RibbonFrame.vue';
 import { useSpeakingReply } from '../replies/use-speaking-reply.ts';
 
@@ -12,9 +11,10 @@ const props = defineProps<{
   remark: Remark;
   submission: string;
   focused: boolean;
-  answer: (reply: { text: string; sound: KeptSound | null }) => Promise<void>;
 }>();
-defineEmits<{ focus: []; take: [taken: boolean] }>();
+defineEmits<{ focus: [] }>();
+
+const actions = useFeedbackActions();
 
 const speaking = useSpeakingReply(() => props.remark.id);
 </script>
@@ -22,20 +22,21 @@ const speaking = useSpeakingReply(() => props.remark.id);
 <template>
   <RibbonFrame :remark="remark" :focused="focused" @focus="$emit('focus')">
     <template #actions>
-      <span v-if="remark.heard?.finishedAt" class="quiet">heard</span>
-    </template>
-    <template v-if="remark.sound">
-      <ReadingText v-if="remark.transcript?.text" :remark="remark" :live="focused" />
-      <p v-else class="quiet">There is no transcript of this remark.</p>
+      <span v-if="remark.recording?.heard?.finishedAt" class="quiet">heard</span>
     </template>
     <p v-if="remark.suggestion !== null" class="take">
-      <v-btn size="x-small" variant="outlined" @click.stop="$emit('take', !remark.takenAt)">
+      <v-btn size="x-small" variant="outlined" @click.stop="actions.take(remark, !remark.takenAt)">
         {{ remark.takenAt ? 'Leave my own words' : 'Take these words over' }}
       </v-btn>
       <span v-if="remark.takenAt" class="quiet">taken over</span>
     </p>
     <ReplyThread :replies="remark.replies" />
-    <ReplyBox v-if="focused || speaking" :submission="submission" :remark="remark.id" :send="answer" />
+    <ReplyBox
+      v-if="focused || speaking"
+      :submission="submission"
+      :remark="remark.id"
+      :send="(reply) => actions.answer(remark, reply)"
+    />
   </RibbonFrame>
 </template>
 

@@ -4,7 +4,7 @@ import type { Remark } from '#contract/remarks';
 import { mdiPause, mdiPlay } from '@mdi/js';
 import { computed } from 'vue';
 import { usePlayer } from '../player/player.ts';
-import { remarkSoundUrl } from '../player/sound-url.ts';
+import { recordingUrl } from '../player/media-url.ts';
 import { dayAndTime } from '../wording/time.ts';
 import TranscriptText from '../transcript/TranscriptText.vue';
 import FoundText from './FoundText.vue';
@@ -21,9 +21,11 @@ const props = defineProps<{
 }>();
 
 const player = usePlayer();
-const url = computed(() => remarkSoundUrl(props.remark));
-const playing = computed(() => player.current.value === props.remark.id && player.playing.value);
-const from = computed(() => foundAt(props.remark.transcript?.words ?? [], props.find) ?? 0);
+const recording = computed(() => props.remark.recording);
+const transcript = computed(() => recording.value?.transcript);
+const url = computed(() => (recording.value ? recordingUrl(recording.value) : ''));
+const playing = computed(() => player.current.value === recording.value?.id && player.playing.value);
+const from = computed(() => foundAt(transcript.value?.words ?? [], props.find) ?? 0);
 const quote = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.anchor.quote.exact : undefined));
 const has = (text: string): boolean =>
   foundWords(
@@ -33,16 +35,19 @@ const has = (text: string): boolean =>
 const written = computed(() =>
   [props.remark.name, props.remark.text, props.remark.tags.join(', ')].filter((text) => text !== ''),
 );
-const translations = computed(() => props.remark.translations.filter(({ text }) => has(text)));
+const translations = computed(() => (recording.value?.translations ?? []).filter(({ text }) => has(text)));
 
-const play = (): Promise<void> =>
-  playing.value ? player.toggle(props.remark.id, url.value) : player.playFrom(props.remark.id, url.value, from.value);
+function play(): void {
+  const { id } = recording.value ?? {};
+  if (id === undefined) return;
+  void (playing.value ? player.toggle(id, url.value) : player.playFrom(id, url.value, from.value));
+}
 </script>
 
 <template>
   <article class="hit">
     <v-btn
-      v-if="remark.sound"
+      v-if="recording"
       :icon="playing ? mdiPause : mdiPlay"
       size="32"
       :aria-label="playing ? 'Pause' : `Play from the words: ${student}`"
@@ -57,14 +62,14 @@ const play = (): Promise<void> =>
       <p v-if="quote" class="quote">{{ quote }}</p>
       <p v-for="text in written" :key="text"><FoundText :text="text" :find="find" /></p>
       <TranscriptText
-        v-if="remark.transcript && remark.transcript.words.length > 0"
-        :id="remark.id"
+        v-if="recording && transcript && transcript.words.length > 0"
+        :id="recording.id"
         :url="url"
-        :transcript="remark.transcript"
+        :transcript="transcript"
         :find="find"
       />
-      <p v-else-if="remark.transcript">
-        <FoundText :text="remark.transcript.text" :lang="remark.transcript.language" :find="find" />
+      <p v-else-if="transcript">
+        <FoundText :text="transcript.text" :lang="transcript.language" :find="find" />
       </p>
       <p v-for="{ language, text } in translations" :key="language">
         <FoundText :text="text" :lang="language" :find="find" />

@@ -17,7 +17,7 @@ const PATIENCE = 200;
 
 const session = useSession();
 const player = usePlayer();
-const teaches = computed(() => session.person?.role === 'teacher');
+const teaches = computed(() => session.person?.teaches === true);
 const own = ref(false);
 const wanted = refDebounced(
   computed(() => words.value.trim()),

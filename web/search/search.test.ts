@@ -2,21 +2,21 @@
 import { RouterLinkStub } from '@vue/test-utils';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { tokens } from '#core/transcript';
+import type { Recording } from '#contract/recordings';
 import type { Remark } from '#contract/remarks';
+import type { Transcript } from '#contract/transcripts';
 import { usePlayer } from '../player/player.ts';
-import { mountInApp, remarkOf } from '../testing/mount.ts';
+import { mountInApp, recordingOf, remarkOf } from '../testing/mount.ts';
 import FoundText from './FoundText.vue';
 import SearchHit from './SearchHit.vue';
 
 const TEXT = 'When you write that a reason is obvious, the reader stops looking.';
-const spoken = (change: Partial<Remark> = {}): Remark =>
-  remarkOf({
-    transcript: {
-      ...{ language: 'en', text: TEXT, source: 'person', engine: '', approximate: false, read: true },
-      words: tokens(TEXT).map(({ text }, index) => ({ word: text, start: index, end: index + 0.9 })),
-    },
-    ...change,
-  });
+const TRANSCRIPT: Transcript = {
+  ...{ language: 'en', text: TEXT, source: 'person', engine: '', approximate: false, read: true },
+  words: tokens(TEXT).map(({ text }, index) => ({ word: text, start: index, end: index + 0.9 })),
+};
+const spoken = (change: Partial<Remark> = {}, recording: Partial<Recording> = {}): Remark =>
+  remarkOf({ recording: recordingOf({ id: 'remark', transcript: TRANSCRIPT, ...recording }), ...change });
 const hit = (remark: Remark, find: string) =>
   mountInApp(
     SearchHit,
@@ -46,16 +46,15 @@ describe('a hit of the search', () => {
 
   it('shows a translation only where it has the words, and words without times too', () => {
     const translations = [{ language: 'es', text: 'El lector deja de mirar.', source: 'person' as const, engine: '' }];
-    expect(hit(spoken({ translations }), 'reader').text()).not.toContain('lector');
-    const spanish = hit(spoken({ translations }), 'LECTOR');
+    expect(hit(spoken({}, { translations }), 'reader').text()).not.toContain('lector');
+    const spanish = hit(spoken({}, { translations }), 'LECTOR');
     expect(spanish.get('[lang=es]').findAll('.found')).toHaveLength(1);
-    const { transcript } = spoken();
-    const untimed = hit(spoken({ transcript: { ...transcript!, words: [] } }), 'reader');
+    const untimed = hit(spoken({}, { transcript: { ...TRANSCRIPT, words: [] } }), 'reader');
     expect(untimed.get('.found').text()).toBe('reader');
   });
 
   it('has nothing to play where nothing was said, and opens at its place', () => {
-    const written = hit(remarkOf({ sound: null, text: 'See the figure.', tags: ['sources'] }), 'sour');
+    const written = hit(remarkOf({ recording: null, text: 'See the figure.', tags: ['sources'] }), 'sour');
     expect(written.find('button').exists()).toBe(false);
     expect(written.get('.found').text()).toBe('sources');
     expect(written.getComponent(RouterLinkStub).props().to).toEqual({

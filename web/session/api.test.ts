@@ -15,7 +15,7 @@ const upload = endpoint({
   method: 'POST',
   path: '/works',
   body: z.object({ a: z.int() }),
-  file: 'optional',
+  upload: { files: 'perhaps', largest: 'work' },
   answer: z.object({}),
 });
 
@@ -48,7 +48,7 @@ describe('call', () => {
 
   it('sends a file beside its body as a form', async () => {
     server.mockImplementation(() => Promise.resolve(Response.json({})));
-    await call(upload, { body: { a: 1 }, file: new File(['sound'], 'Ärger.docx') });
+    await call(upload, { body: { a: 1 }, files: [new File(['sound'], 'Ärger.docx')] });
     const form = requestMade()[1].body as FormData;
     expect(form.get('body')).toBe('{"a":1}');
     expect((form.get('file') as File).name).toBe('Ärger.docx');

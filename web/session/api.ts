@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { Endpoint, Params } from '#contract/endpoint';
+import { pathOf, type Endpoint, type Params } from '#contract/endpoint';
 import { Problem } from '#contract/problem';
 
 /** The server answered, and said what is wrong. */
@@ -28,8 +28,7 @@ interface Input<Path extends string, Body> {
   /** Ids for the names behind the colons of the path. */
   params?: Params<Path>;
   body?: Body;
-  file?: Blob;
-  /** Where the endpoint takes several. */
+  /** Where the endpoint takes any. */
   files?: readonly Blob[];
   /** How much of what is sent has arrived, from 0 to 1. */
   onProgress?: (share: number) => void;
@@ -41,12 +40,10 @@ interface Input<Path extends string, Body> {
  */
 export async function call<Path extends string, Body extends z.ZodType, Answer extends z.ZodType>(
   endpoint: Endpoint<Path, Body, Answer>,
-  { params, body, file, files, onProgress }: Input<Path, z.input<Body>> = {},
+  { params, body, files = [], onProgress }: Input<Path, z.input<Body>> = {},
 ): Promise<z.infer<Answer>> {
-  const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) =>
-    encodeURIComponent((params as Record<string, string>)[name]!),
-  );
-  const request = { method: endpoint.method, ...payload(endpoint, body, files ?? (file ? [file] : [])) };
+  const path = pathOf(endpoint.path, (params ?? {}) as Params<Path>);
+  const request = { method: endpoint.method, ...payload(endpoint, body, files) };
   const response = await (onProgress ? sent(`/api${path}`, request, onProgress) : fetch(`/api${path}`, request)).catch(
     () => {
       throw new Unreachable();
@@ -61,7 +58,7 @@ export async function call<Path extends string, Body extends z.ZodType, Answer e
 }
 
 function payload(endpoint: Endpoint, body: unknown, files: readonly Blob[]): RequestInit {
-  if (!endpoint.file)
+  if (!endpoint.upload)
     return body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } };
   const form = new FormData();
   if (body !== undefined) form.set('body', JSON.stringify(body));

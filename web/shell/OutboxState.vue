@@ -2,7 +2,10 @@
 import { mdiAlertCircleOutline, mdiCheck, mdiCloudOffOutline, mdiCloudUploadOutline } from '@mdi/js';
 import { computed } from 'vue';
 import { useOutbox } from '../outbox/outbox.ts';
+import { blobsIn } from '../outbox/parcel.ts';
+import { saveAsFile } from '../outbox/save-as-file.ts';
 
+/** Whether what was made here is safe on the server; and what could not be taken, with a way to keep its sound. */
 const outbox = useOutbox();
 
 const WORDS = {
@@ -14,7 +17,9 @@ const WORDS = {
 } as const;
 
 const words = computed(() => WORDS[outbox.state.value]);
-const reasons = computed(() => outbox.parcels.value.flatMap(({ refused }) => refused ?? []));
+const refused = computed(() => outbox.parcels.value.filter((parcel) => parcel.refused !== undefined));
+const sounds = computed(() => refused.value.flatMap(({ change }) => blobsIn(change)));
+const save = (): void => sounds.value.forEach((blob, index) => saveAsFile(blob, `not accepted ${index + 1}`));
 </script>
 
 <template>
@@ -22,7 +27,8 @@ const reasons = computed(() => outbox.parcels.value.flatMap(({ refused }) => ref
     <v-icon :icon="words.icon" size="16" aria-hidden="true" />
     {{ words.text }}
     <template v-if="outbox.state.value === 'refused'">
-      <span class="reason">{{ reasons[0] }}</span>
+      <span class="reason" :title="refused[0]?.refused">{{ refused[0]?.refused }}</span>
+      <v-btn v-if="sounds.length > 0" size="x-small" variant="outlined" @click="save">Save the sound</v-btn>
       <v-btn size="x-small" variant="outlined" @click="outbox.dropRefused()">Understood</v-btn>
     </template>
   </span>

@@ -20,7 +20,7 @@ async function leave(): Promise<void> {
     <router-link class="name" :to="{ name: 'home' }">Vivid Margin</router-link>
     <OutboxState />
     <v-btn v-if="session.person" size="small" :prepend-icon="mdiMagnify" :to="{ name: 'search' }">Find remarks</v-btn>
-    <v-btn v-if="session.person?.role === 'teacher'" size="small" :to="{ name: 'speech' }">Speech settings</v-btn>
+    <v-btn v-if="session.person?.teaches" size="small" :to="{ name: 'speech' }">Speech settings</v-btn>
     <span class="person">{{ session.person?.name }}</span>
     <v-btn v-if="session.person" size="small" @click="leave">Sign out</v-btn>
   </header>

@@ -18,8 +18,8 @@ const password = ref('');
 const refused = ref<string>();
 const busy = ref(false);
 
-const teachers = computed(() => school.value?.samplePeople.filter(({ role }) => role === 'teacher') ?? []);
-const students = computed(() => school.value?.samplePeople.filter(({ role }) => role === 'student') ?? []);
+const teachers = computed(() => school.value?.samplePeople.filter(({ teaches }) => teaches) ?? []);
+const students = computed(() => school.value?.samplePeople.filter(({ teaches }) => !teaches) ?? []);
 
 async function enter(credentials: SignIn): Promise<void> {
   busy.value = true;

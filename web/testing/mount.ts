@@ -4,7 +4,9 @@ import type { Component } from 'vue';
 import { createVuetify } from 'vuetify';
 import * as components from 'vuetify/components';
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
-import { EMPTY_CONTENT, type Remark } from '#contract/remarks';
+import type { Recording } from '#contract/recordings';
+import type { Remark } from '#contract/remarks';
+import { NO_WORDS } from '#contract/said';
 import type { Feedback } from '#contract/submissions';
 
 setActivePinia(createPinia());
@@ -14,33 +16,43 @@ export const mountInApp = (
   component: Component,
   props: Record<string, unknown>,
   stubs: Record<string, Component> = {},
+  provide: Record<symbol, unknown> = {},
 ): VueWrapper =>
   mount(component, {
     props,
     attachTo: document.body,
     global: {
       stubs,
+      provide,
       plugins: [createVuetify({ components, icons: { defaultSet: 'mdi', aliases, sets: { mdi } } })],
     },
   });
 
 const level = (id: string, points: number) => ({ id, title: id, description: `about ${id}`, points });
 
+export const recordingOf = (change: Partial<Recording> = {}): Recording => ({
+  id: 'recording',
+  sound: { sha256: 'a'.repeat(64), duration: 10, peaks: [0, 100, 200], picture: null },
+  edit: null,
+  language: 'en',
+  transcript: null,
+  translations: [],
+  speech: null,
+  heard: null,
+  madeAt: '2026-01-01T10:00:00Z',
+  ...change,
+});
+
 export const remarkOf = (change: Partial<Remark> = {}): Remark => ({
-  ...EMPTY_CONTENT,
+  ...NO_WORDS,
   id: 'remark',
   author: { id: 'teacher', name: 'Teacher' },
   kind: 'repair',
   anchor: { type: 'passage', start: 3, end: 9, quote: { exact: 'turned', prefix: '', suffix: '' } },
-  sound: { sha256: 'a'.repeat(64), duration: 10, peaks: [0, 100, 200], picture: null },
-  edit: null,
+  recording: recordingOf({ id: change.id ?? 'remark' }),
   file: null,
   takenAt: null,
-  transcript: null,
-  translations: [],
-  speech: null,
   madeAt: '2026-01-01T10:00:00Z',
-  heard: null,
   replies: [],
   ...change,
 });

@@ -1,19 +1,19 @@
 <script setup lang="ts">
-import type { Remark } from '#contract/remarks';
+import type { Recording } from '#contract/recordings';
 import { computed } from 'vue';
-import { remarkSoundUrl } from '../player/sound-url.ts';
+import { recordingUrl } from '../player/media-url.ts';
 import { languageName, useReadingLanguage, wordsIn } from './language.ts';
 import TranscriptText from './TranscriptText.vue';
 
-/** The words of a remark as they are read, in the language that the reader picks where there are several. */
-const props = defineProps<{ remark: Remark; live?: boolean }>();
+/** The words of a recording as they are read, in the language that the reader picks where there are several. */
+const props = defineProps<{ recording: Recording; live?: boolean }>();
 
 const reading = useReadingLanguage();
-const languages = computed(() => props.remark.translations.map(({ language }) => language));
-const spoken = computed(() => props.remark.transcript);
-const shown = computed(() => wordsIn(props.remark, reading.value));
+const languages = computed(() => props.recording.translations.map(({ language }) => language));
+const spoken = computed(() => props.recording.transcript);
+const shown = computed(() => wordsIn(props.recording, reading.value));
 const translation = computed(() =>
-  shown.value === spoken.value ? undefined : props.remark.translations.find((one) => one === shown.value),
+  shown.value === spoken.value ? undefined : props.recording.translations.find((one) => one === shown.value),
 );
 const pick = computed({
   get: () => (languages.value.includes(reading.value) ? reading.value : ''),
@@ -31,7 +31,7 @@ const pick = computed({
       </select>
     </label>
     <p v-if="translation" class="words" :lang="translation.language" dir="auto">{{ translation.text }}</p>
-    <TranscriptText v-else :id="remark.id" :url="remarkSoundUrl(remark)" :transcript="spoken" :live="live" />
+    <TranscriptText v-else :id="recording.id" :url="recordingUrl(recording)" :transcript="spoken" :live="live" />
     <p v-if="translation?.source === 'machine'" class="quiet">Translated by a machine ({{ translation.engine }})</p>
   </template>
 </template>

@@ -1,5 +1,5 @@
 import { createGlobalState, useLocalStorage } from '@vueuse/core';
-import type { Remark } from '#contract/remarks';
+import type { Recording } from '#contract/recordings';
 
 const names = new Intl.DisplayNames(['en'], { type: 'language' });
 
@@ -20,9 +20,9 @@ export const COMMON_LANGUAGES = [
 /** The language that a reader wants words in, on this browser; empty: the one that was spoken. */
 export const useReadingLanguage = createGlobalState(() => useLocalStorage('reading-language', ''));
 
-/** The words of a remark in a language, where it has them; those that were spoken otherwise. */
+/** The words of a recording in a language, where it has them; those that were spoken otherwise. */
 export function wordsIn(
-  { transcript, translations }: Pick<Remark, 'transcript' | 'translations'>,
+  { transcript, translations }: Pick<Recording, 'transcript' | 'translations'>,
   language: string,
 ): { language: string; text: string } | null {
   return translations.find((one) => one.language === language) ?? transcript;

@@ -2,7 +2,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { effectScope } from 'vue';
 import { tokens, type Transcript } from '#core/transcript';
-import { mountInApp, remarkOf } from '../testing/mount.ts';
+import { mountInApp, recordingOf } from '../testing/mount.ts';
 import { usePlayer } from '../player/player.ts';
 import { languageName, useReadingLanguage, wordsIn } from './language.ts';
 import TranscriptText from './TranscriptText.vue';
@@ -66,12 +66,13 @@ describe('the words of a recording', () => {
 
 describe('captions', () => {
   const translations = [{ language: 'ar', text: 'انظر مرة أخرى', source: 'person' as const, engine: '' }];
-  const filmed = remarkOf({
+  const filmed = recordingOf({
+    id: 'remark',
     sound: { sha256: 'a'.repeat(64), duration: 4, peaks: [], picture: 'camera' },
     transcript: transcriptOf('look at this again'),
     translations,
   });
-  const captionsOf = (remark = filmed) => effectScope().run(() => useCaptions(() => remark))!.captions;
+  const captionsOf = (recording = filmed) => effectScope().run(() => useCaptions(() => recording))!.captions;
 
   it('are there while their remark plays, at their time', async () => {
     const captions = captionsOf();
@@ -91,7 +92,7 @@ describe('captions', () => {
 
   it('are not shown where there is no picture, and stand whole where words have no times', async () => {
     await player.playFrom('remark', '/sound', 1);
-    expect(captionsOf(remarkOf({ transcript: filmed.transcript })).value).toBeUndefined();
+    expect(captionsOf(recordingOf({ id: 'remark', transcript: filmed.transcript })).value).toBeUndefined();
     const untimed = captionsOf({ ...filmed, transcript: { ...filmed.transcript!, words: [] } });
     expect(untimed.value?.lines).toEqual(['look at this again']);
   });

@@ -1,13 +1,9 @@
-<script lang="ts">
-/** What stands at the far right of the desk. */
-export type DrawerName = 'scores' | 'keys' | 'microphone' | 'emoji' | 'stamp' | 'kinds' | 'search';
-</script>
-
 <script setup lang="ts">
 import type { Stamp } from '#contract/stamps';
 import type { Feedback, Work } from '#contract/submissions';
 import { defineAsyncComponent } from 'vue';
 import { useFeedbackActions } from '../../feedback/use-feedback-actions.ts';
+import type { DrawerName } from './drawer-name.ts';
 import KeyList from './KeyList.vue';
 import ScoreDrawer from './ScoreDrawer.vue';
 import SearchPanel from './SearchPanel.vue';

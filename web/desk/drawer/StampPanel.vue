@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { urlOf } from '#contract/endpoint';
 import {
   addStamp,
   readStamps,
   removeStamp,
   STAMP_DRAWINGS,
-  stampPicturePath,
+  stampPicture,
   type Stamp,
   type StampPicture,
 } from '#contract/stamps';
@@ -75,7 +76,7 @@ async function remove(stamp: StampPicture): Promise<void> {
           @mousedown.prevent
           @click="emit('stamp', { picture: stamp.sha256, size: SIZE })"
         >
-          <img :src="stampPicturePath(stamp.id, stamp.sha256)" alt="" />
+          <img :src="urlOf(stampPicture, { stamp: stamp.id, sha256: stamp.sha256 })" alt="" />
         </button>
         <v-btn
           class="remove"

@@ -5,40 +5,23 @@ import { useRecorder } from '../../recorder/use-recorder.ts';
 import RateButton from '../../player/RateButton.vue';
 import KindChoice from './KindChoice.vue';
 import LiveWave from './LiveWave.vue';
-import type { Notice } from '../notice.ts';
+import { COMMANDS, commandOf } from '../commands.ts';
+import { useDesk } from '../desk.ts';
 
 /** Along the bottom of the desk: record, live waveform, time against the budget, and all else that a remark can be. */
 const props = defineProps<{
-  target: string;
-  kind: string;
-  locked: boolean;
-  notice: Notice | undefined;
+  /** What to do next, in words. */
+  hint: string;
   budget: number | null;
-  /** Seconds that are being counted before the recording begins. */
-  counting: number;
   /** Whether something is chosen that can be reacted to. */
   reactable: boolean;
 }>();
-const emit = defineEmits<{
-  press: [];
-  kind: [index: number];
-  undo: [];
-  react: [emoji: string];
-  open: [form: (typeof FORMS)[number]['form'] | 'emoji' | 'microphone'];
-}>();
 
 const QUICK = ['👍', '👏', '💡', '❓', '❤️'] as const;
-const FORMS = [
-  { form: 'write', title: 'Write a remark', key: 'T' },
-  { form: 'suggest', title: 'Suggest other words', key: 'G' },
-  { form: 'private', title: 'Private note, for teachers only', key: '' },
-  { form: 'stamp', title: 'Stamp', key: 'X' },
-  { form: 'emoji', title: 'React with an emoji', key: 'R' },
-  { form: 'camera', title: 'Camera note: picture and voice', key: '' },
-  { form: 'screen', title: 'Screen note: screen and voice', key: '' },
-  { form: 'kinds', title: 'Change the margin key', key: '' },
-] as const;
+const MENU = COMMANDS.filter(({ menu }) => menu);
 
+const desk = useDesk();
+const { notice, counting, returned: locked, nextKind: kind } = desk;
 const recorder = useRecorder();
 const preview = useTemplateRef<HTMLVideoElement>('preview');
 const paused = computed(() => recorder.status.value === 'paused');
@@ -49,9 +32,9 @@ watchEffect(() => {
 });
 
 const hint = computed(() => {
-  if (props.locked) return 'This work is with its student. Take it back to change what you said.';
+  if (locked.value) return 'This work is with its student. Take it back to change what you said.';
   if (recorder.status.value === 'opening') return 'Opening the microphone. Your browser may ask you to allow it.';
-  return props.target;
+  return props.hint;
 });
 const microphone = computed(() => {
   if (recorder.practising.value) return 'Practice microphone';
@@ -71,7 +54,7 @@ const microphone = computed(() => {
       :disabled="locked"
       :aria-label="recorder.speaking.value ? 'Stop recording' : 'Record a remark'"
       @mousedown.prevent
-      @click="emit('press')"
+      @click="desk.press()"
     />
     <template v-if="recorder.speaking.value">
       <v-btn
@@ -79,7 +62,7 @@ const microphone = computed(() => {
         size="36"
         :aria-label="paused ? 'Go on recording' : 'Pause recording'"
         @mousedown.prevent
-        @click="paused ? recorder.resume() : recorder.pause()"
+        @click="desk.pause()"
       />
       <video v-if="recorder.picture.value" ref="preview" class="preview" autoplay muted playsinline />
       <div class="live">
@@ -87,7 +70,7 @@ const microphone = computed(() => {
         <LiveWave :budget="budget" />
         <span v-if="paused" class="paused" role="status">paused</span>
       </div>
-      <v-btn size="small" variant="outlined" @mousedown.prevent @click="recorder.discard()">Throw away</v-btn>
+      <v-btn size="small" variant="outlined" @mousedown.prevent @click="desk.discard()">Throw away</v-btn>
     </template>
     <p v-else-if="counting > 0" class="words counting figures" role="status">{{ counting }}</p>
     <template v-else>
@@ -95,7 +78,7 @@ const microphone = computed(() => {
         <p v-if="recorder.problem.value" class="problem">{{ recorder.problem.value }}</p>
         <p v-else-if="notice" class="notice">
           {{ notice.text }}
-          <v-btn v-if="notice.undo" size="small" variant="outlined" @click="emit('undo')">{{
+          <v-btn v-if="notice.undo" size="small" variant="outlined" @click="desk.wayBack()">{{
             notice.way ?? 'Undo'
           }}</v-btn>
         </p>
@@ -108,7 +91,7 @@ const microphone = computed(() => {
             :key="emoji"
             type="button"
             :aria-label="`React with ${emoji}`"
-            @click="emit('react', emoji)"
+            @click="desk.react(emoji)"
           >
             {{ emoji }}
           </button>
@@ -125,28 +108,23 @@ const microphone = computed(() => {
             />
           </template>
           <v-list density="compact">
-            <v-list-item
-              v-for="{ form, title, key } in FORMS"
-              :key="form"
-              @mousedown.prevent
-              @click="emit('open', form)"
-            >
-              <span class="form">{{ title }}</span> <kbd v-if="key">{{ key }}</kbd>
+            <v-list-item v-for="command in MENU" :key="command.id" @mousedown.prevent @click="command.run?.(desk, '')">
+              <span class="form">{{ command.title }}</span> <kbd v-if="command.shown">{{ command.shown }}</kbd>
             </v-list-item>
           </v-list>
         </v-menu>
       </template>
     </template>
-    <KindChoice v-if="!locked" :kind="kind" @kind="emit('kind', $event)" />
+    <KindChoice v-if="!locked" :kind="kind" @kind="desk.setKind" />
     <RateButton />
     <v-btn
       v-if="!locked"
       size="small"
       class="microphone"
       :disabled="recorder.speaking.value"
-      @click="emit('open', 'microphone')"
+      @click="desk.open('microphone')"
     >
-      {{ microphone }}<span class="visually-hidden">: choose and check it</span>
+      {{ microphone }}<span class="visually-hidden">: {{ commandOf('microphone').title }}</span>
     </v-btn>
   </footer>
 </template>

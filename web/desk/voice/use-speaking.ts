@@ -1,5 +1,7 @@
 import type { Anchor } from '#core/anchor';
-import { EMPTY_CONTENT, type NewRemark, type Remark } from '#contract/remarks';
+import type { NewRecording } from '#contract/recordings';
+import type { Remark } from '#contract/remarks';
+import { NO_WORDS } from '#contract/said';
 import type { Sound } from '#contract/sound';
 import { createGlobalState, useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
@@ -9,8 +11,11 @@ import { useRecorder, type Preview, type Take } from '../../recorder/use-recorde
 import { useOutbox } from '../../outbox/outbox.ts';
 import { usePlayer } from '../../player/player.ts';
 import { useSession } from '../../session/session.ts';
-import { freshSound } from '../../player/sound-url.ts';
+import { freshName, freshSound } from '../../player/media-url.ts';
+import { letGoOfBytes } from '../../player/local-media.ts';
+import { aboutOf } from '../../recorder/take-kind.ts';
 import { useFeedbackActions } from '../../feedback/use-feedback-actions.ts';
+import { REMARK_TAKE, type RemarkTake } from './remark-take.ts';
 
 interface Options {
   submission: () => string;
@@ -18,13 +23,6 @@ interface Options {
   onSaid: (remark: string) => void;
   /** A take was thrown away; `back` keeps it after all. */
   onThrown: (back: () => Promise<void>) => void;
-}
-
-interface About {
-  anchor: Anchor;
-  kind: string;
-  picture?: Sound['picture'];
-  instead?: string;
 }
 
 /** Seconds in which a take that was thrown away can be brought back. */
@@ -42,29 +40,32 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
   const actions = useFeedbackActions();
   const nextKind = ref('strength');
   const dictation = useDictation();
-  const takes = useInterruptedTakes(submission, 'remark', (take) => keep(take));
+  const takes = useInterruptedTakes(REMARK_TAKE, submission, (take, about) => keep(take, about));
   const countdownSeconds = useCountdownSeconds();
   /** Seconds that are left before the recording begins. */
   const counting = ref(0);
   let counted: ((go: boolean) => void) | undefined;
 
   const speak = (anchor: Anchor, picture: Sound['picture'] = null): Promise<void> =>
-    run({ anchor, kind: nextKind.value, picture });
+    run({ anchor, kind: nextKind.value }, picture);
 
   /** The new take stands in the place of the old one, which is put aside. */
   const speakAgain = ({ id, anchor, kind }: Remark): Promise<void> => run({ anchor, kind, instead: id });
 
-  async function run(about: About): Promise<void> {
+  async function run(about: RemarkTake, picture: Sound['picture'] = null): Promise<void> {
     player.stop();
     const work = submission();
     if (!(await countDown())) return;
     const ear = dictation.listen();
-    const take = await recorder.record({ type: 'remark', submission: work, ...about });
+    const take = await recorder.record({ type: REMARK_TAKE.type, place: work, about }, picture);
     const draft = ear?.draft() ?? null;
-    if (take?.thrown) offerBack(take, await draft);
-    else if (take) await keep(take, await draft);
-    if (recorder.preview.value) outbox.settle(recorder.preview.value.id);
+    if (take?.thrown) offerBack(take, about, await draft);
+    else if (take) await keep(take, about, await draft);
+    const preview = recorder.preview.value;
     recorder.preview.value = undefined;
+    if (!preview) return;
+    outbox.settle(preview.id);
+    letGoOfBytes(freshName(preview.id));
   }
 
   /** @returns whether to begin; `hush` in between says no */
@@ -87,21 +88,24 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
     recorder.stop();
   }
 
-  function offerBack(take: Take, draft: NewRemark['draft']): void {
+  function offerBack(take: Take, about: RemarkTake, draft: NewRecording['draft']): void {
     const timer = setTimeout(() => void recorder.kept(take), BRING_BACK_SECONDS * 1000);
     onThrown(async () => {
       clearTimeout(timer);
-      await keep(take, draft);
+      await keep(take, about, draft);
     });
   }
 
-  async function keep({ id, purpose, sound, edit, original }: Take, draft: NewRemark['draft'] = null): Promise<void> {
-    if (purpose.type !== 'remark') return;
-    const { anchor, kind, instead } = purpose;
+  /** A remark and its recording come into the world together, under one id. */
+  async function keep(
+    { id, purpose: { place }, sound, edit, original }: Take,
+    about: RemarkTake,
+    draft: NewRecording['draft'] = null,
+  ): Promise<void> {
     outbox.announce(id);
-    await actions.make(purpose.submission, { id, anchor, kind, sound, draft, edit, instead });
-    if (purpose.submission === submission() && fresh.value?.id !== id) onSaid(id);
-    if (original) await actions.keepOriginal(purpose.submission, id, await original);
+    await actions.make(place, { id, ...about, recording: { id, sound, edit, draft } });
+    if (place === submission() && fresh.value?.id !== id) onSaid(id);
+    if (original) await actions.keepOriginal(place, id, await original);
     outbox.settle(id);
     await recorder.kept({ id });
   }
@@ -109,8 +113,10 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
   /** The remark that is being made of a take: it can be heard, but has no file yet. */
   const fresh = computed((): Remark | undefined => {
     const preview = recorder.preview.value;
-    if (preview?.purpose.type !== 'remark' || preview.purpose.submission !== submission()) return undefined;
-    return freshRemark(preview, preview.purpose, session.person!);
+    const about = aboutOf(REMARK_TAKE, preview?.purpose);
+    return preview && about && preview.purpose.place === submission()
+      ? freshRemark(preview, about, session.person!)
+      : undefined;
   });
   watch(fresh, (remark) => {
     if (!remark) return;
@@ -129,26 +135,18 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
   return { nextKind, fresh, prepare: dictation.prepare, speak, speakAgain, hush, counting, ...takes };
 }
 
-type RemarkPurpose = Extract<Preview['purpose'], { type: 'remark' }>;
-
 const freshRemark = (
   { id, wav, duration, peaks }: Preview,
-  { anchor, kind }: RemarkPurpose,
-  author: Remark['author'],
-): Remark => ({
-  ...EMPTY_CONTENT,
-  id,
-  author: { id: author.id, name: author.name },
-  kind,
-  anchor,
-  sound: freshSound(id, wav, { duration, peaks, picture: null }),
-  edit: null,
-  file: null,
-  transcript: null,
-  translations: [],
-  speech: null,
-  madeAt: new Date().toISOString(),
-  takenAt: null,
-  heard: null,
-  replies: [],
-});
+  { anchor, kind }: RemarkTake,
+  { id: author, name }: Remark['author'],
+): Remark => {
+  const madeAt = new Date().toISOString();
+  return {
+    ...NO_WORDS,
+    ...{ id, kind, anchor, madeAt, author: { id: author, name }, file: null, takenAt: null, replies: [] },
+    recording: {
+      ...{ id, madeAt, edit: null, language: 'en', transcript: null, translations: [], speech: null, heard: null },
+      sound: freshSound(id, wav, { duration, peaks, picture: null }),
+    },
+  };
+};

@@ -1,0 +1,43 @@
+import type { ObjectKind, Standings } from '#core/workflow';
+import { z } from 'zod';
+
+const TEACHES = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')`;
+const LEARNS = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'student')`;
+
+const IN_COURSE = `${TEACHES} as teacher, ${LEARNS} as student`;
+
+/** A work that was withdrawn is there for its author alone; what is put aside or private, for teachers. */
+const TO_WORK = `s.withdrawn_at is null and ${TEACHES} as teacher, s.student = $1 as author,
+  s.returned_at is not null as returned, s.opened_at is not null as opened`;
+
+const OF_REMARK = `join submissions s on s.id = r.submission join assignments a on a.id = s.assignment`;
+const REMARK_SHOWS = `((r.put_aside_at is null and not r.private) or ${TEACHES})`;
+const REPLY_SHOWS = `r.put_aside_at is null and (not r.private or ${TEACHES})`;
+
+/** How a person `$1` stands to an object `$2`; a row for each way in which they come to it. */
+export const STANDING: Record<ObjectKind, string> = {
+  course: `select ${IN_COURSE} from (select id as course from courses) a where a.course = $2`,
+  assignment: `select ${IN_COURSE} from assignments a where a.id = $2`,
+  submission: `select ${TO_WORK} from submissions s join assignments a on a.id = s.assignment where s.id = $2`,
+  remark: `select ${TO_WORK} from remarks r ${OF_REMARK} where r.id = $2 and ${REMARK_SHOWS}`,
+  recording: `
+    select 'remark' as holder, g.owner = $1 as owner, ${TO_WORK}
+    from recordings g join remarks r on r.recording = g.id ${OF_REMARK} where g.id = $2 and ${REMARK_SHOWS}
+    union all
+    select 'reply', g.owner = $1, ${TO_WORK}
+    from recordings g join replies y on y.recording = g.id join remarks r on r.id = y.remark ${OF_REMARK}
+    where g.id = $2 and ${REPLY_SHOWS}`,
+  stamp: 'select owner = $1 as owner from stamp_pictures where id = $2',
+};
+
+const InCourse = z.object({ teacher: z.boolean(), student: z.boolean() });
+const ToWork = z.object({ teacher: z.boolean(), author: z.boolean(), returned: z.boolean(), opened: z.boolean() });
+
+export const STANDING_ROWS: { [Kind in ObjectKind]: z.ZodType<Standings[Kind]> } = {
+  course: InCourse,
+  assignment: InCourse,
+  submission: ToWork,
+  remark: ToWork,
+  recording: ToWork.extend({ holder: z.enum(['remark', 'reply']), owner: z.boolean() }),
+  stamp: z.object({ owner: z.boolean() }),
+};

@@ -1,0 +1,23 @@
+/*
+ * What of many objects a person may see: conditions for queries that answer more than one. `standing.ts` decides about the one
+ * object that a request names; the two go together.
+ */
+
+/** For whom something is read. */
+export interface Reader {
+  /** Teaches the course; otherwise it is the student whose work it is. */
+  teacher: boolean;
+  person: string;
+}
+
+/** For what reads on behalf of nobody, e.g. an export by whoever runs the server: as a teacher does, or as the student would. */
+export const asTeacher: Reader = { teacher: true, person: '00000000-0000-0000-0000-000000000000' };
+export const asStudent: Reader = { ...asTeacher, teacher: false };
+
+/** Which remarks `r` on a work that the reader may read are shown to them. */
+export const shownRemark = ({ teacher }: Reader): string => (teacher ? 'true' : 'not r.private');
+
+/** Which remarks a person `$1` may read among all; a condition on remark `r`, work `s` and assignment `a`. */
+export const READABLE_REMARK = `s.withdrawn_at is null and r.put_aside_at is null
+  and (exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')
+    or (s.student = $1 and s.returned_at is not null and not r.private))`;

@@ -1,0 +1,92 @@
+import { isLate, workState, type WorkState } from '#core/workflow';
+import { z } from 'zod';
+import { AssignmentSummary, Budget, type AssignmentOverview, type ClassRow } from '../../contract/assignments.ts';
+import { Id } from '../../contract/basics.ts';
+import type { ClassStates } from '../../contract/submissions.ts';
+import { SUMMARY_COLUMNS } from '../assignments/queries.ts';
+import { select, selectOne, type Queries } from '../db/database.ts';
+import { GRADE_JSON, GradeOrNone } from '../grading/queries.ts';
+import { NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
+
+const Student = z.object({ student: Id, name: z.string() });
+const NotHandedIn = Student.extend({ submission: z.null() });
+
+const StateRow = Student.extend({ submission: Id }).extend(WorkFacts.shape);
+
+interface StudentState {
+  student: string;
+  name: string;
+  submission: string | null;
+  state: WorkState | null;
+}
+
+/** The students of an assignment's course, each with their newest version. */
+const CLASS = `assignments a join enrolments e on e.course = a.course and e.role = 'student' join people p on p.id = e.person
+  left join submissions s on s.assignment = a.id and s.student = p.id and ${NEWEST}`;
+
+/** How far each student of the class is, in the order of names. */
+async function selectStates(db: Queries, assignment: string): Promise<StudentState[]> {
+  const rows = await select(
+    db,
+    z.union([StateRow, NotHandedIn]),
+    `select p.id as student, p.name, s.id as submission, ${WORK_FACTS} from ${CLASS} where a.id = $1 order by p.name, p.id`,
+    [assignment],
+  );
+  return rows.map((row) => ({
+    student: row.student,
+    name: row.name,
+    submission: row.submission,
+    state: row.submission === null ? null : workState(row),
+  }));
+}
+
+/** The class that a work belongs to. */
+export async function selectClass(db: Queries, submission: string): Promise<ClassStates> {
+  const row = await selectOne(db, z.object({ assignment: Id }), 'select assignment from submissions where id = $1', [
+    submission,
+  ]);
+  return { students: row ? await selectStates(db, row.assignment) : [] };
+}
+
+const Head = AssignmentSummary.extend({ brief: z.string(), budget: Budget });
+
+const OverviewRow = StateRow.extend({
+  spoken: z.int(),
+  heard: z.int(),
+  unanswered: z.int(),
+  grade: GradeOrNone,
+});
+
+export async function selectOverview(db: Queries, assignment: string): Promise<AssignmentOverview | undefined> {
+  const head = await selectOne(
+    db,
+    Head,
+    `select ${SUMMARY_COLUMNS}, a.brief, a.budget from assignments a join courses c on c.id = a.course where a.id = $1`,
+    [assignment],
+  );
+  if (!head) return undefined;
+  const rows = await select(
+    db,
+    z.union([OverviewRow, NotHandedIn]),
+    `select p.id as student, p.name, s.id as submission, ${GRADE_JSON} as grade, ${WORK_FACTS},
+       (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null and r.recording is not null
+          and not r.private) as spoken,
+       (select count(*)::int from listenings l join remarks r on r.recording = l.recording
+        where r.submission = s.id and r.put_aside_at is null and l.person = s.student and l.finished_at is not null) as heard,
+       (select count(*)::int from replies y join remarks r on r.id = y.remark
+        where r.submission = s.id and r.put_aside_at is null and ${UNANSWERED}) as unanswered
+     from ${CLASS} where a.id = $1 order by p.name`,
+    [assignment],
+  );
+  return { ...head, rows: rows.map((row) => classRow(row, head.dueAt)) };
+}
+
+function classRow(
+  { student, name, ...work }: z.infer<typeof OverviewRow> | z.infer<typeof NotHandedIn>,
+  dueAt: string | null,
+): ClassRow {
+  const person = { id: student, name };
+  if (work.submission === null) return { student: person, submission: null };
+  const { submission: id, handedInAt } = work;
+  return { student: person, submission: { ...work, id, late: isLate(handedInAt, dueAt), state: workState(work) } };
+}

@@ -1,0 +1,29 @@
+import { Router } from 'express';
+import { chooseLevel, givePoints } from '../../contract/submissions.ts';
+import type { Context } from '../context.ts';
+import { problems } from '../errors.ts';
+import { serve } from '../http/serve.ts';
+import { deletePoints, deleteScore, selectPoints, selectScores, upsertPoints, upsertScore } from './queries.ts';
+
+/** Scores and points of a work, until it is returned. */
+export function gradingRoutes(context: Context): Router {
+  const router = Router();
+  const { db } = context;
+
+  serve(router, context, chooseLevel, 'score.choose', async ({ params, body, person }) => {
+    const { submission, criterion } = params;
+    if (body.level === null) await deleteScore(db, submission, criterion);
+    else if (!(await upsertScore(db, { submission, criterion, level: body.level, person: person.id })))
+      throw problems.unknownLevel();
+    return { scores: await selectScores(db, submission) };
+  });
+
+  serve(router, context, givePoints, 'points.give', async ({ params, body, person }) => {
+    const { submission, question } = params;
+    if (body.points === null) await deletePoints(db, submission, question);
+    else if (!(await upsertPoints(db, { submission, question, points: body.points, person: person.id })))
+      throw problems.pointsRefused();
+    return { points: await selectPoints(db, submission) };
+  });
+  return router;
+}

@@ -1,0 +1,44 @@
+import { Router } from 'express';
+import { randomUUID } from 'node:crypto';
+import { handIn } from '../../contract/assignments.ts';
+import { selectQuestions } from '../assignments/queries.ts';
+import type { Context } from '../context.ts';
+import { DocumentError, type ReadResult } from '../documents/document.ts';
+import { ReadersBusy } from '../documents/read-apart.ts';
+import { reattachSoon } from '../earlier/reattach.ts';
+import { problems } from '../errors.ts';
+import { serve } from '../http/serve.ts';
+import { insertSubmission, type HandedIn } from '../submissions/insert.ts';
+
+/** Work that comes as files. */
+export function handInRoutes(context: Context): Router {
+  const router = Router();
+  const { db, readDocument, settings } = context;
+
+  serve(router, context, handIn, 'assignment.handIn', async ({ params, person, files }) => {
+    const { assignment } = params;
+    if ((await selectQuestions(db, assignment)).length > 0) throw problems.hasQuestions();
+    const together = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
+    if (together > settings.maxFileBytes) throw problems.workTooLarge(settings.maxFileBytes);
+    const handedIn: HandedIn[] = [];
+    // One after the other, so that nobody's many files keep all readers from the others.
+    for (const { name, bytes } of files) handedIn.push({ ...(await readOrRefuse(bytes, name, files.length)), bytes });
+    const submission = randomUUID();
+    await db.transaction((tx) =>
+      insertSubmission(tx, { id: submission, assignment, student: person.id, files: handedIn }),
+    );
+    reattachSoon(context, submission);
+    return { submission };
+  });
+  return router;
+
+  async function readOrRefuse(bytes: Buffer, name: string, count: number): Promise<ReadResult> {
+    try {
+      return await readDocument(bytes, name);
+    } catch (error) {
+      if (error instanceof ReadersBusy) throw problems.busy();
+      if (!(error instanceof DocumentError)) throw error;
+      throw problems.unreadableDocument(count > 1 ? `${name}: ${error.message}` : error.message);
+    }
+  }
+}

@@ -1,0 +1,62 @@
+import { parseCookie } from 'cookie';
+import { createHash, randomBytes } from 'node:crypto';
+import type { Request, Response } from 'express';
+import { Person } from '../../contract/basics.ts';
+import { selectOne, type Queries } from '../db/database.ts';
+import type { Settings } from '../settings.ts';
+
+export type SignedIn = Person;
+
+export const COOKIE = 'vivid_session';
+const DAYS = 30;
+
+const hashOf = (token: string): Buffer => createHash('sha256').update(token).digest();
+const tokenOf = (request: Request): string | undefined => parseCookie(request.get('Cookie') ?? '')[COOKIE];
+
+/** A person as others see them. */
+export const PERSON_COLUMNS = `p.id, p.name,
+  exists (select from enrolments e where e.person = p.id and e.role = 'teacher') as teaches,
+  exists (select from enrolments e where e.person = p.id and e.role = 'student') as learns`;
+
+export async function personOf(db: Queries, request: Request): Promise<SignedIn | undefined> {
+  const token = tokenOf(request);
+  if (!token) return undefined;
+  return selectOne(
+    db,
+    Person,
+    `select ${PERSON_COLUMNS} from sessions s join people p on p.id = s.person where s.token_hash = $1 and s.expires_at > now()`,
+    [hashOf(token)],
+  );
+}
+
+/** Opens a session and answers with its token; only the hash of it is stored. */
+export async function openSession(db: Queries, person: string): Promise<string> {
+  const token = randomBytes(32).toString('base64url');
+  await db.query('delete from sessions where expires_at < now()');
+  await db.query(
+    'insert into sessions (token_hash, person, expires_at) values ($1, $2, now() + make_interval(days => $3))',
+    [hashOf(token), person, DAYS],
+  );
+  return token;
+}
+
+export function setCookie(response: Response, token: string, settings: Settings): void {
+  response.cookie(COOKIE, token, cookieOptions(settings, DAYS * 24 * 60 * 60 * 1000));
+}
+
+export async function endSession(db: Queries, request: Request): Promise<void> {
+  const token = tokenOf(request);
+  if (token) await db.query('delete from sessions where token_hash = $1', [hashOf(token)]);
+}
+
+export function clearCookie(response: Response, settings: Settings): void {
+  response.clearCookie(COOKIE, cookieOptions(settings));
+}
+
+const cookieOptions = (settings: Settings, maxAge?: number) => ({
+  httpOnly: true,
+  sameSite: 'lax' as const,
+  secure: settings.secureCookies,
+  path: '/',
+  ...(maxAge !== undefined && { maxAge }),
+});

@@ -1,0 +1,18 @@
+import type { Queries } from './db/database.ts';
+import { purgeMedia } from './media/media.ts';
+import { MEDIA as OF_RECORDINGS, purgeRecordings } from './recordings/queries.ts';
+import { MEDIA as OF_REMARKS, purgeOriginals, purgeRemarks } from './remarks/queries.ts';
+import { MEDIA as OF_STAMPS } from './stamps/queries.ts';
+import { MEDIA as OF_SUBMISSIONS, purgeWithdrawn } from './submissions/queries.ts';
+
+/** Every column that holds a medium, as each subject names its own. */
+export const MEDIA_HOLDERS = [...OF_RECORDINGS, ...OF_REMARKS, ...OF_STAMPS, ...OF_SUBMISSIONS];
+
+/** What was put aside more than 30 days ago goes, and then what only that had held. */
+export async function purge(db: Queries): Promise<void> {
+  await purgeRemarks(db);
+  await purgeOriginals(db);
+  await purgeWithdrawn(db);
+  await purgeRecordings(db);
+  await purgeMedia(db, MEDIA_HOLDERS);
+}

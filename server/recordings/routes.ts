@@ -1,0 +1,66 @@
+import { Router } from 'express';
+import {
+  changeSound,
+  keepOriginal,
+  recordingOriginal,
+  recordingSound,
+  reportHeard,
+} from '../../contract/recordings.ts';
+import type { Context } from '../context.ts';
+import type { Queries } from '../db/database.ts';
+import { problems } from '../errors.ts';
+import { serve, serveBytes } from '../http/serve.ts';
+import { keepMedium } from '../media/media.ts';
+import { sendMedium } from '../media/send.ts';
+import { soundType } from '../media/sound-type.ts';
+import { found } from './make.ts';
+import { selectKept, selectRecording, updateOriginal, upsertListening } from './queries.ts';
+import { changeRendition } from './rendition.ts';
+
+/** The sound of recordings, wherever they are held. */
+export function recordingRoutes(context: Context): Router {
+  const router = Router();
+  const { db } = context;
+
+  serve(router, context, changeSound, 'recording.change', async ({ params, body, file }) => {
+    await db.transaction(async (tx) => {
+      await refuseIfReturned(tx, params.recording);
+      await changeRendition(tx, params.recording, { ...body, bytes: file!.bytes });
+    });
+    return found(await selectRecording(db, params.recording));
+  });
+
+  serve(router, context, keepOriginal, 'recording.change', async ({ params, file }) => {
+    const type = await soundType(file!.bytes);
+    await db.transaction(async (tx) => updateOriginal(tx, params.recording, await keepMedium(tx, file!.bytes, type)));
+    return {};
+  });
+
+  serve(router, context, reportHeard, 'recording.reportHeard', async ({ params, body, person, standing }) => {
+    await upsertListening(db, params.recording, person.id, body.finished);
+    return found(await selectRecording(db, params.recording, { teacher: standing.teacher, person: person.id }));
+  });
+
+  serveBytes(router, context, recordingSound, 'recording.hear', async ({ recording, sha256 }, request, response) => {
+    const kept = await selectKept(db, recording);
+    if (kept?.medium.toString('hex') !== sha256) throw problems.notFound();
+    await sendMedium(db, kept.medium, request, response);
+  });
+
+  serveBytes(router, context, recordingOriginal, 'recording.readOriginal', async ({ recording }, request, response) => {
+    const kept = await selectKept(db, recording);
+    if (!kept) throw problems.notFound();
+    await sendMedium(db, kept.original, request, response, { immutable: false });
+  });
+  return router;
+}
+
+/** Permission was checked before; this also holds against a return in the same moment. */
+async function refuseIfReturned(tx: Queries, recording: string): Promise<void> {
+  const rows = await tx.query(
+    `select s.returned_at is not null as returned from submissions s join remarks r on r.submission = s.id
+     where r.recording = $1 for update of s`,
+    [recording],
+  );
+  if (rows.some(({ returned }) => returned)) throw problems.returned();
+}

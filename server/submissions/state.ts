@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { Instant } from '../../contract/basics.ts';
+
+/** What tells how far a work `s` is: how many remarks and scores it has, of how many; what is put aside does not count. */
+export const WORK_FACTS = `s.version, s.handed_in_at as "handedInAt", s.returned_at as "returnedAt",
+  (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null) as remarks,
+  ((select count(*) from scores k where k.submission = s.id) +
+   (select count(*) from question_points k where k.submission = s.id))::int as scores,
+  ((select count(*) from criteria k where k.assignment = s.assignment) +
+   (select count(*) from questions q where q.assignment = s.assignment))::int as parts,
+  exists (select from submissions o where o.assignment = s.assignment and o.student = s.student
+    and o.version < s.version and o.returned_at is not null) as "backAgain"`;
+
+export const WorkFacts = z.object({
+  version: z.int(),
+  handedInAt: Instant,
+  returnedAt: Instant.nullable(),
+  remarks: z.int(),
+  scores: z.int(),
+  parts: z.int(),
+  backAgain: z.boolean(),
+});
+
+/** The version that counts; what was withdrawn is not there for a teacher. */
+export const NEWEST = `s.withdrawn_at is null and not exists (
+  select from submissions n where n.assignment = s.assignment and n.student = s.student
+    and n.version > s.version and n.withdrawn_at is null)`;
+
+/** Answers `y` of the student after which no teacher has said anything. */
+export const UNANSWERED = `y.author = s.student and not exists (
+  select from replies later where later.remark = y.remark and (later.made_at, later.id) > (y.made_at, y.id))`;

@@ -1,0 +1,59 @@
+import { isLate, workState } from '#core/workflow';
+import { z } from 'zod';
+import { AssignmentSummary, Waiting } from '../../contract/assignments.ts';
+import { Id } from '../../contract/basics.ts';
+import { SUMMARY_COLUMNS, SUMMARY_JSON } from '../assignments/queries.ts';
+import { select, type Queries } from '../db/database.ts';
+import { NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
+
+const TAUGHT_BY = `join courses c on c.id = a.course
+  join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher'`;
+
+const ToMarkRow = WorkFacts.extend({ submission: Id, student: z.string(), assignment: AssignmentSummary });
+
+export async function selectToMark(db: Queries, teacher: string): Promise<Waiting['toMark']> {
+  const rows = await select(
+    db,
+    ToMarkRow,
+    `select s.id as submission, p.name as student, ${SUMMARY_JSON} as assignment, ${WORK_FACTS}
+     from submissions s join assignments a on a.id = s.assignment ${TAUGHT_BY} join people p on p.id = s.student
+     where s.returned_at is null and ${NEWEST}
+     order by s.handed_in_at, p.name`,
+    [teacher],
+  );
+  return rows.map((row) => ({
+    ...row,
+    late: isLate(row.handedInAt, row.assignment.dueAt),
+    state: workState(row),
+  }));
+}
+
+const Unanswered = Waiting.shape.unanswered.element;
+
+export const selectUnanswered = (db: Queries, teacher: string): Promise<Waiting['unanswered']> =>
+  select(
+    db,
+    Unanswered,
+    `select s.id as submission, r.id as remark, p.name as student, y.text, y.recording is not null as spoken,
+       y.made_at as at, ${SUMMARY_JSON} as assignment
+     from replies y join remarks r on r.id = y.remark join submissions s on s.id = r.submission
+     join assignments a on a.id = s.assignment ${TAUGHT_BY} join people p on p.id = s.student
+     where r.put_aside_at is null and ${UNANSWERED}
+     order by y.made_at`,
+    [teacher],
+  );
+
+const Taught = Waiting.shape.assignments.element;
+
+export const selectTaught = (db: Queries, teacher: string): Promise<Waiting['assignments']> =>
+  select(
+    db,
+    Taught,
+    `select ${SUMMARY_COLUMNS},
+       (select count(*)::int from enrolments m where m.course = c.id and m.role = 'student') as students,
+       (select count(distinct s.student)::int from submissions s where s.assignment = a.id and s.withdrawn_at is null) as "handedIn",
+       (select count(*)::int from submissions s where s.assignment = a.id and s.returned_at is not null and ${NEWEST}) as returned
+     from assignments a ${TAUGHT_BY}
+     order by a.due_at nulls last, a.title`,
+    [teacher],
+  );

@@ -1,0 +1,151 @@
+import { createGlobalState, useLocalStorage } from '@vueuse/core';
+
+/** What can be done at the desk, by a key, a menu or a button. */
+export interface DeskDeeds {
+  speak(): void;
+  hush(): void;
+  pause(): void;
+  discard(): void;
+  play(): void;
+  faster(): void;
+  /** From 0. */
+  setKind(index: number): void;
+  putAside(): void;
+  step(by: 1 | -1): void;
+  stepSentence(by: 1 | -1): void;
+  stepStudent(by: 1 | -1): void;
+  box(): void;
+  write(content?: { private?: boolean }): void;
+  suggest(): void;
+  film(picture: 'camera' | 'screen'): void;
+  editSound(): void;
+  mend(): void;
+  /** Opens what stands in the drawer, or closes it. */
+  open(drawer: 'keys' | 'microphone' | 'emoji' | 'stamp' | 'kinds' | 'search'): void;
+  undo(): void;
+  redo(): void;
+}
+
+export interface Command {
+  id: string;
+  /** As `KeyboardEvent.key` has it, in small letters; none where it is in a menu only. */
+  key?: string | RegExp;
+  shift?: boolean;
+  ctrl?: boolean;
+  /** How the key is written. */
+  shown?: string;
+  /** What it does, for the list of keys and for menus. */
+  title: string;
+  /** `typing`: also for somebody who types; `work`: only in the work; otherwise at the whole desk. */
+  where?: 'typing' | 'work';
+  /** Stands in the menu of the voice bar. */
+  menu?: true;
+  /** Whether it goes on until the key comes up. */
+  held?: true;
+  /** Left out where the browser does it by itself. */
+  run?: (desk: DeskDeeds, key: string) => void;
+}
+
+/** All commands of the desk. Its keys, the list that `?` shows, the menu and the voice bar are made from these. */
+export const COMMANDS: readonly Command[] = [
+  {
+    ...{ id: 'speak', key: ' ', shown: 'Space, held', held: true },
+    title: 'Speak about what you have selected, or about the whole work',
+    run: (desk) => desk.speak(),
+  },
+  { id: 'pause', key: 'enter', shown: 'Enter', title: 'While speaking: pause, and go on', run: (desk) => desk.pause() },
+  {
+    ...{ id: 'discard', key: 'escape', shown: 'Escape', where: 'typing' },
+    title: 'Throw away what is being recorded',
+    run: (desk) => desk.discard(),
+  },
+  {
+    ...{ id: 'next-sentence', key: 'arrowdown', shown: 'Down', where: 'work' },
+    title: 'In the work: select the next sentence',
+    run: (desk) => desk.stepSentence(1),
+  },
+  {
+    ...{ id: 'previous-sentence', key: 'arrowup', shown: 'Up', where: 'work' },
+    title: 'In the work: select the sentence before',
+    run: (desk) => desk.stepSentence(-1),
+  },
+  { id: 'extend', shown: 'Shift + arrows', title: 'In the work: make the selection longer or shorter' },
+  {
+    ...{ id: 'box', key: 'm', shown: 'M' },
+    title: 'Draw a box on a page, slide or picture; arrow keys move it, with Shift they change its size',
+    run: (desk) => desk.box(),
+  },
+  { id: 'write', key: 't', shown: 'T', menu: true, title: 'Write a remark', run: (desk) => desk.write() },
+  { id: 'suggest', key: 'g', shown: 'G', menu: true, title: 'Suggest other words', run: (desk) => desk.suggest() },
+  { id: 'private', menu: true, title: 'Private note, for teachers only', run: (desk) => desk.write({ private: true }) },
+  { id: 'stamp', key: 'x', shown: 'X', menu: true, title: 'Stamp', run: (desk) => desk.open('stamp') },
+  { id: 'react', key: 'r', shown: 'R', menu: true, title: 'React with an emoji', run: (desk) => desk.open('emoji') },
+  { id: 'camera', menu: true, title: 'Camera note: picture and voice', run: (desk) => desk.film('camera') },
+  { id: 'screen', menu: true, title: 'Screen note: screen and voice', run: (desk) => desk.film('screen') },
+  { id: 'play', key: 'p', shown: 'P', title: 'Play or pause the remark you are on', run: (desk) => desk.play() },
+  { id: 'faster', key: 's', shown: 'S', title: 'Play faster or slower', run: (desk) => desk.faster() },
+  {
+    id: 'cut',
+    key: 'e',
+    shown: 'E',
+    title: 'Trim and cut the sound of the remark you are on',
+    run: (desk) => desk.editSound(),
+  },
+  {
+    ...{ id: 'mend', key: 'w', shown: 'W' },
+    title: 'Mend its transcript; Enter goes to the next doubtful word',
+    run: (desk) => desk.mend(),
+  },
+  { id: 'find', key: 'f', shown: 'F', title: 'Find remarks by their words', run: (desk) => desk.open('search') },
+  { id: 'next', key: 'b', shown: 'B', title: 'Next remark', run: (desk) => desk.step(1) },
+  { id: 'previous', key: 'v', shown: 'V', title: 'Previous remark', run: (desk) => desk.step(-1) },
+  {
+    ...{ id: 'kind', key: /^[1-9]$/, shown: '1 to 9' },
+    title: 'Set the kind of the remark you are on, or of your next one',
+    run: (desk, key) => desk.setKind(Number(key) - 1),
+  },
+  {
+    id: 'aside',
+    key: 'delete',
+    shown: 'Delete',
+    title: 'Put the remark you are on aside',
+    run: (desk) => desk.putAside(),
+  },
+  { id: 'next-student', key: 'n', shown: 'N', title: 'Next student', run: (desk) => desk.stepStudent(1) },
+  {
+    ...{ id: 'previous-student', key: 'n', shift: true, shown: 'Shift + N' },
+    title: 'Previous student',
+    run: (desk) => desk.stepStudent(-1),
+  },
+  {
+    id: 'undo',
+    key: 'z',
+    ctrl: true,
+    shown: 'Ctrl + Z',
+    title: 'Undo, back to when you sat down',
+    run: (desk) => desk.undo(),
+  },
+  {
+    ...{ id: 'redo', key: 'z', ctrl: true, shift: true, shown: 'Ctrl + Shift + Z' },
+    title: 'Do it again',
+    run: (desk) => desk.redo(),
+  },
+  { id: 'kinds', menu: true, title: 'Change the margin key', run: (desk) => desk.open('kinds') },
+  { id: 'microphone', title: 'Choose and check the microphone', run: (desk) => desk.open('microphone') },
+  { id: 'keys', key: '?', shown: '?', title: 'Show or hide these keys', run: (desk) => desk.open('keys') },
+];
+
+const byId = new Map(COMMANDS.map((command) => [command.id, command]));
+
+/** @throws where there is no such command */
+export function commandOf(id: string): Command {
+  const command = byId.get(id);
+  if (!command) throw new Error(`There is no command ${id}`);
+  return command;
+}
+
+/** A title with its key, as tooltips have it. */
+export const withKey = ({ title, shown }: Command): string => (shown ? `${title} (${shown})` : title);
+
+/** Keys of one letter may stand in the way of dictation programs and screen readers, so they can be switched off (WCAG 2.1.4). */
+export const useLetterKeys = createGlobalState(() => useLocalStorage('letter-keys', true));

@@ -1,0 +1,46 @@
+import type { Anchor } from '#core/anchor';
+import type { Rubric } from '#core/grading';
+import type { Remark } from '#contract/remarks';
+import type { EarlierRemark } from '#contract/submissions';
+import { inject, type ComputedRef, type InjectionKey, type Ref, type ShallowRef } from 'vue';
+import type { DeskDeeds } from './commands.ts';
+import type { Notice } from './notice.ts';
+import type { Writing } from './use-writing.ts';
+
+/** What the parts of the desk share: what it shows, and what can be done at it. */
+export interface Desk extends DeskDeeds {
+  submission: ComputedRef<string>;
+  student: ComputedRef<string>;
+  rubric: ComputedRef<Rubric>;
+  returned: ComputedRef<boolean>;
+  focused: Ref<string | undefined>;
+  /** The remark whose sound is being edited. */
+  cutting: Ref<string | undefined>;
+  /** The remark whose transcript is being mended. */
+  mending: Ref<string | undefined>;
+  /** What is chosen in the work, and what it is called. */
+  target: ComputedRef<{ anchor: Anchor; name: string } | undefined>;
+  /** What the next remark is for. */
+  nextKind: Ref<string>;
+  /** Seconds that are being counted before the recording begins. */
+  counting: Ref<number>;
+  /** What was just done, with the way back. */
+  notice: ShallowRef<Notice | undefined>;
+  writing: Writing;
+  /** Begins to record, or ends it. */
+  press(): void;
+  speakAgain(remark: Remark): void;
+  putRemarkAside(remark: Remark): void;
+  react(emoji: string): void;
+  putHere(earlier: EarlierRemark): void;
+  lose(earlier: EarlierRemark): void;
+  wayBack(): Promise<void>;
+}
+
+export const DESK: InjectionKey<Desk> = Symbol('desk');
+
+export function useDesk(): Desk {
+  const desk = inject(DESK);
+  if (!desk) throw new Error('This is a part of the desk');
+  return desk;
+}

@@ -1,0 +1,2 @@
+/** What stands at the far right of the desk. */
+export type DrawerName = 'scores' | 'keys' | 'microphone' | 'emoji' | 'stamp' | 'kinds' | 'search';

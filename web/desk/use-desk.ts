@@ -1,0 +1,270 @@
+import type { Rubric } from '#core/grading';
+import type { Remark } from '#contract/remarks';
+import { useIntervalFn, useLocalStorage } from '@vueuse/core';
+import { storeToRefs } from 'pinia';
+import { computed, nextTick, onBeforeUnmount, provide, ref, shallowRef, watch, type Ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useEarlier } from '../earlier/use-earlier.ts';
+import { useFeedback } from '../feedback/feedback-store.ts';
+import { useMarginKey } from '../feedback/margin-key.ts';
+import { useAnchorName } from '../feedback/use-anchor-name.ts';
+import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
+import { useMarginFilter } from '../margin/use-margin-filter.ts';
+import { useRibbonFocus } from '../margin/use-ribbon-focus.ts';
+import { recordingUrl } from '../player/media-url.ts';
+import { usePlayer } from '../player/player.ts';
+import { useHeard } from '../player/use-heard.ts';
+import { microphoneIsGranted } from '../recorder/microphone.ts';
+import { useRecorder } from '../recorder/use-recorder.ts';
+import { provideRecordingActions } from '../recordings/recording-actions.ts';
+import { useSession } from '../session/session.ts';
+import { useLoaded } from '../shell/use-loaded.ts';
+import { DESK, type Desk } from './desk.ts';
+import type { DrawerName } from './drawer/drawer-name.ts';
+import type { Notice } from './notice.ts';
+import { useChoosing } from './use-choosing.ts';
+import { useClass } from './use-class.ts';
+import { useDeskEntries } from './use-desk-entries.ts';
+import { useDeskKeys } from './use-desk-keys.ts';
+import { useForms } from './use-forms.ts';
+import { useMovingStamp } from './use-moving-stamp.ts';
+import { usePace } from './use-pace.ts';
+import { useUndo } from './use-undo.ts';
+import { useWriting } from './use-writing.ts';
+import { useSpeaking } from './voice/use-speaking.ts';
+
+/** How often it is asked whether words have been made out. */
+const LISTENING_MILLISECONDS = 1200;
+
+/** What the page of the desk is drawn from; its parts find what they share by `useDesk`. */
+export function useDeskPage(
+  submission: () => string,
+  folio: () => (Element & { focus(options?: FocusOptions): void }) | null,
+) {
+  const store = useFeedback();
+  const { work, feedback } = storeToRefs(store);
+  const session = useSession();
+  const recorder = useRecorder();
+  const player = usePlayer();
+  const route = useRoute();
+  const router = useRouter();
+  const actions = useFeedbackActions();
+  const pace = usePace();
+  const marginKey = useMarginKey();
+  const anchorName = useAnchorName();
+  provideRecordingActions(actions);
+
+  const { focused, focusRibbon } = useRibbonFocus();
+  const notice = shallowRef<Notice>();
+  const cutting = ref<string>();
+  const mending = ref<string>();
+  const drawer = useDrawer();
+  const choosing = useChoosing(folio, () => work.value?.folio);
+  const earlier = useEarlier(() => work.value);
+  const klass = useClass(() => work.value);
+
+  const remarks = computed((): Remark[] => {
+    const kept = feedback.value?.remarks ?? [];
+    const fresh = speaking.fresh.value;
+    const known = fresh && [...kept, ...(feedback.value?.aside ?? [])].some(({ id }) => id === fresh.id);
+    return fresh && !known ? [...kept, fresh] : kept;
+  });
+  const filter = useMarginFilter(() => remarks.value, submission);
+  const returned = computed(() => (feedback.value?.returnedAt ?? null) !== null);
+  /** The same from answer to answer, so that nothing is drawn again for it. */
+  const rubric = computed((before?: Rubric): Rubric => {
+    const now = feedback.value?.rubric ?? [];
+    return before && JSON.stringify(before) === JSON.stringify(now) ? before : now;
+  });
+  const overall = computed(() => remarks.value.find(({ anchor, recording }) => anchor.type === 'whole' && recording));
+  const focusedRemark = computed(() => remarks.value.find(({ id }) => id === focused.value));
+  const open = computed(() => (returned.value ? undefined : focusedRemark.value));
+
+  const { error, load } = useLoaded(begin, submission);
+  const speaking = useSpeaking({
+    submission,
+    onSaid: made,
+    onThrown: (back) => (notice.value = { text: 'The recording was thrown away.', undo: back, way: 'Bring it back' }),
+  });
+  const writing = useWriting(submission, made);
+  const entries = useDeskEntries(
+    () => work.value,
+    () => [
+      ...filter.shown.value,
+      ...earlier.placed.value.map(({ remark, anchor }) => ({ id: remark.id, kind: remark.kind, anchor })),
+    ],
+    () => writing.draft.value,
+  );
+  // Answers by voice that the teacher listens to.
+  useHeard(
+    computed(() =>
+      remarks.value.flatMap(({ replies }) =>
+        replies.flatMap(({ author, recording }) => (recording && author.id !== session.person?.id ? [recording] : [])),
+      ),
+    ),
+    actions.heard,
+  );
+
+  function made(remark: string): void {
+    choosing.drop();
+    void focusRibbon(remark);
+  }
+
+  async function begin(): Promise<void> {
+    focused.value = cutting.value = mending.value = notice.value = undefined;
+    choosing.drop();
+    await store.load(submission());
+    // Whoever learns in this course comes to their own work in another way.
+    if (work.value?.student.id === session.person?.id)
+      return void (await router.replace({ name: 'returned', params: { submission: submission() } }));
+    pace.visit(submission());
+    void nextTick(() => folio()?.focus({ preventScroll: true }));
+    await showWanted();
+    await Promise.all([klass.load(), speaking.look(), work.value && speaking.prepare(work.value)]);
+    if (!returned.value && (await microphoneIsGranted())) await recorder.warm();
+  }
+
+  /** The remark that the address names. */
+  async function showWanted(): Promise<void> {
+    const wanted = route.hash.slice(1);
+    if (remarks.value.some(({ id }) => id === wanted)) await focusRibbon(wanted);
+  }
+  watch(() => route.hash, showWanted);
+
+  onBeforeUnmount(() => player.stop());
+
+  // Nobody waits for a transcript; it comes while the teacher goes on.
+  const listening = useIntervalFn(() => void store.lookAtSpeech(), LISTENING_MILLISECONDS, { immediate: false });
+  watch(
+    () => store.listening,
+    (now) => (now ? listening.resume() : listening.pause()),
+    { immediate: true },
+  );
+
+  const targetName = computed(() => choosing.target.value && anchorName(choosing.target.value));
+  const target = computed(() =>
+    choosing.target.value && targetName.value ? { anchor: choosing.target.value, name: targetName.value } : undefined,
+  );
+  const hint = computed(() => {
+    if (choosing.boxing.value && !choosing.chosen.value) return 'Drag over the part that you want to speak about.';
+    if (targetName.value) return `Hold the space bar and speak about ${targetName.value}.`;
+    if (overall.value) return `${choosing.how.value}, then hold the space bar and speak.`;
+    return `${choosing.how.value}, hold the space bar and speak. With nothing selected, you speak about the whole work.`;
+  });
+  const forms = useForms({ choosing, writing, speaking, targetName, returned, notice });
+  const stamp = useMovingStamp({ focused: focusedRemark, returned, choosing });
+  const { undo, redo, wayBack } = useUndo(submission, notice);
+
+  function speak(): void {
+    if (returned.value || !feedback.value) return;
+    notice.value = undefined;
+    // Keys pressed in quick succession must not act on the selection before.
+    const selected = choosing.now();
+    if (selected) return void speaking.speak(selected);
+    if (!overall.value) return void speaking.speak({ type: 'whole' });
+    notice.value = {
+      text: 'You have spoken about the whole work already. Select the words that you want to speak about.',
+    };
+  }
+
+  async function putAside(remark: Remark): Promise<void> {
+    await actions.putAside(remark);
+    focused.value = undefined;
+    notice.value = { text: 'The remark was put aside.', undo };
+  }
+
+  const desk: Desk = {
+    submission: computed(submission),
+    student: computed(() => work.value?.student.name ?? ''),
+    ...{ rubric, returned, focused, cutting, mending, target, notice, writing, wayBack },
+    nextKind: speaking.nextKind,
+    counting: speaking.counting,
+    speak,
+    hush: speaking.hush,
+    press: () => (recorder.speaking.value || speaking.counting.value > 0 ? speaking.hush() : speak()),
+    speakAgain: (remark) => void speaking.speakAgain(remark),
+    pause: () => (recorder.status.value === 'paused' ? recorder.resume() : recorder.pause()),
+    discard() {
+      if (speaking.counting.value > 0) return speaking.hush();
+      if (recorder.speaking.value) return recorder.discard();
+      choosing.choose(undefined);
+      choosing.boxing.value = false;
+    },
+    play() {
+      const { recording } = focusedRemark.value ?? {};
+      if (recording) void player.toggle(recording.id, recordingUrl(recording));
+    },
+    faster: player.nextRate,
+    setKind(index) {
+      const entry = marginKey.key.value[index];
+      if (!entry) return;
+      if (open.value && !choosing.target.value) void actions.setKind(open.value, entry.kind);
+      else speaking.nextKind.value = entry.kind;
+    },
+    putAside: () => open.value && void putAside(open.value),
+    putRemarkAside: (remark) => void putAside(remark),
+    step(by) {
+      const index = entries.value.findIndex(({ id }) => id === focused.value);
+      const next = entries.value.at(index < 0 && by < 0 ? -1 : index + by);
+      if (next && index + by >= -1) void focusRibbon(next.id);
+    },
+    stepSentence: choosing.stepSentence,
+    stepStudent(by) {
+      const next = by > 0 ? klass.place.value?.next : klass.place.value?.previous;
+      if (next) void router.push({ name: 'desk', params: { submission: next } });
+    },
+    box: () => void (returned.value || choosing.box()),
+    write: forms.write,
+    suggest: forms.suggest,
+    react: forms.react,
+    film: (picture) => void speaking.speak(choosing.now() ?? { type: 'whole' }, picture),
+    editSound() {
+      const { recording, id } = open.value ?? {};
+      if (recording && !recording.sound.picture) cutting.value = cutting.value === id ? undefined : id;
+    },
+    mend() {
+      if (focusedRemark.value?.recording) mending.value = focusedRemark.value.id;
+    },
+    open: (name) => void (drawer.value = drawer.value === name ? 'scores' : name),
+    undo: () => void undo(),
+    redo: () => void redo(),
+    async putHere(one) {
+      const anchor = choosing.now();
+      if (!anchor) return;
+      await earlier.place(one, anchor);
+      choosing.clear();
+    },
+    lose: (one) => void earlier.place(one, null),
+  };
+  provide(DESK, desk);
+  useDeskKeys(desk);
+
+  // What was done before is no news any more once somebody speaks; and whoever speaks is at work.
+  watch(recorder.speaking, (now) => {
+    if (now) notice.value = undefined;
+    if (now && drawer.value === 'microphone') drawer.value = 'scores';
+    pace.busy();
+  });
+
+  const shownById = computed(() => new Map(filter.shown.value.map((remark) => [remark.id, remark])));
+  const earlierById = computed(() => new Map(earlier.placed.value.map((one) => [one.remark.id, one])));
+
+  return {
+    ...{ desk, work, feedback, error, load, drawer, choosing, earlier, klass, filter, entries, forms, stamp, speaking },
+    ...{ hint, targetName, shownById, earlierById },
+    bringBack: actions.bringBack,
+    setReturned: store.setReturned,
+    async pick(id: string): Promise<void> {
+      await focusRibbon(id);
+      if (stamp.moving.value) choosing.takeBox();
+    },
+  };
+}
+
+/** What stands at the far right. Whoever speaks for the first time looks at the microphone first. */
+function useDrawer(): Ref<DrawerName> {
+  const checked = useLocalStorage('microphone-checked', false);
+  const drawer = ref<DrawerName>(checked.value ? 'scores' : 'microphone');
+  watch(drawer, () => (checked.value = true));
+  return drawer;
+}

@@ -1,0 +1,16 @@
+import { Anchor } from '#contract/anchor';
+import { Id } from '#contract/basics';
+import { Kind } from '#contract/margin-key';
+import { z } from 'zod';
+import type { TakeKind } from '../../recorder/take-kind.ts';
+
+const About = z.object({
+  anchor: Anchor,
+  kind: Kind,
+  /** The remark whose place it takes. */
+  instead: Id.optional(),
+});
+export type RemarkTake = z.infer<typeof About>;
+
+/** A remark that is being spoken. Its place is the work. */
+export const REMARK_TAKE: TakeKind<RemarkTake> = { type: 'remark', about: About };

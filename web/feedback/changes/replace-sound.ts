@@ -1,0 +1,43 @@
+import { retimed, textOfWords } from '#core/transcript';
+import { Id } from '#contract/basics';
+import { changeSound, type Recording } from '#contract/recordings';
+import { SoundEdit } from '#contract/sound';
+import { Transcript } from '#contract/transcripts';
+import { z } from 'zod';
+import { KeptSound } from '../../outbox/kept.ts';
+import { call } from '../../session/api.ts';
+import type { Lasting } from './change.ts';
+import { changedRecording, withRecording } from './on-feedback.ts';
+import { newSound, soundOf } from './recorded.ts';
+
+export const ReplaceSound = z.object({
+  type: z.literal('replace sound'),
+  recording: Id,
+  sound: KeptSound,
+  edit: SoundEdit,
+  transcript: Transcript.nullable(),
+});
+export type ReplaceSound = z.infer<typeof ReplaceSound>;
+
+/** It is taken back by whoever has the bytes of the sound before. */
+export const replacingSound: Lasting<ReplaceSound> = {
+  schema: ReplaceSound,
+  apply: (feedback, { recording, sound, edit, transcript }) =>
+    changedRecording(feedback, recording, (before) => ({
+      ...{ sound: soundOf(sound), edit },
+      transcript: transcript ?? stillHeard(before, edit),
+    })),
+  async send(_, { recording, sound, edit, transcript }) {
+    const body = { sound: newSound(sound), edit, transcript };
+    const changed = await call(changeSound, { params: { recording }, body, files: [sound.blob] });
+    return (feedback) => withRecording(feedback, changed);
+  },
+  touches: ({ recording }) => [recording],
+};
+
+/** The words that are left after a cut, at their new times. */
+function stillHeard({ transcript, edit: before }: Recording, edit: SoundEdit): Transcript | null {
+  if (!transcript || transcript.words.length === 0) return transcript;
+  const words = retimed(transcript.words, before?.kept ?? null, edit.kept);
+  return { ...transcript, words, text: words.length < transcript.words.length ? textOfWords(words) : transcript.text };
+}

@@ -1,0 +1,188 @@
+<script setup lang="ts">
+import { isDraft } from '#core/transcript';
+import { urlOf } from '#contract/endpoint';
+import { recordingCaptions, type Recording } from '#contract/recordings';
+import { MOST_SAID } from '#contract/transcripts';
+import { mdiTranslate } from '@mdi/js';
+import { computed, ref } from 'vue';
+import { sentenceOf } from '../session/api.ts';
+import { COMMON_LANGUAGES, languageName } from '../transcript/language.ts';
+import EarlierWords from './EarlierWords.vue';
+import { useRecordingActions } from './recording-actions.ts';
+
+/** The languages of a remark's words, and the way in and out for captions. */
+const props = defineProps<{ recording: Recording }>();
+
+const actions = useRecordingActions();
+const transcript = computed(() => props.recording.transcript);
+const spoken = computed(() => actions.languageOf(props.recording));
+const added = ref<string>();
+const working = ref<string>();
+const problem = ref<string>();
+const looksBack = ref(false);
+const languages = computed(() => [
+  ...new Set([...props.recording.translations.map(({ language }) => language), ...(added.value ? [added.value] : [])]),
+]);
+const others = computed(() =>
+  COMMON_LANGUAGES.filter((language) => language !== spoken.value && !languages.value.includes(language)),
+);
+const textIn = (language: string): string =>
+  props.recording.translations.find((one) => one.language === language)?.text ?? '';
+const engineOf = (language: string): string =>
+  props.recording.translations.find((one) => one.language === language)?.engine ?? '';
+
+async function attempt(name: string, deed: () => Promise<void>): Promise<void> {
+  working.value = name;
+  problem.value = undefined;
+  try {
+    await deed();
+  } catch (error) {
+    problem.value = sentenceOf(error);
+  } finally {
+    working.value = undefined;
+  }
+}
+
+async function write(language: string, text: string): Promise<void> {
+  if (text.trim() !== textIn(language)) await actions.translate(props.recording, language, text.trim());
+}
+
+async function speaksIn(language: string): Promise<void> {
+  const { text, read } = transcript.value ?? { text: '', read: true };
+  if (transcript.value && text && !isDraft(transcript.value))
+    await actions.mend(props.recording, { text, read, language });
+  else await attempt('listen', () => actions.listenAgain(props.recording, language));
+}
+
+async function take(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  input.value = '';
+  if (file)
+    await attempt('import', async () => actions.importCaptions(props.recording, spoken.value, await file.text()));
+}
+</script>
+
+<template>
+  <section class="panel" aria-label="Languages and captions" @click.stop>
+    <label class="line"
+      >Spoken in
+      <select :value="spoken" @change="speaksIn(($event.target as HTMLSelectElement).value)">
+        <option v-for="language in new Set([spoken, ...COMMON_LANGUAGES])" :key="language" :value="language">
+          {{ languageName(language) }}
+        </option>
+      </select></label
+    >
+    <div v-for="language in languages" :key="language" class="translation">
+      <label :for="`words-${recording.id}-${language}`">{{ languageName(language) }}</label>
+      <v-btn
+        size="x-small"
+        :prepend-icon="mdiTranslate"
+        :loading="working === language"
+        :disabled="!transcript?.text"
+        @click="attempt(language, () => actions.translateByMachine(recording, language))"
+        >Translate</v-btn
+      >
+      <textarea
+        :id="`words-${recording.id}-${language}`"
+        :value="textIn(language)"
+        :lang="language"
+        dir="auto"
+        rows="2"
+        :maxlength="MOST_SAID"
+        @change="write(language, ($event.target as HTMLTextAreaElement).value)"
+      />
+      <p v-if="engineOf(language)" class="quiet">by {{ engineOf(language) }}; read it before you return it</p>
+    </div>
+    <label class="line"
+      >Add words in
+      <select :key="added" :value="''" @change="added = ($event.target as HTMLSelectElement).value">
+        <option value="" disabled>another language</option>
+        <option v-for="language in others" :key="language" :value="language">{{ languageName(language) }}</option>
+      </select></label
+    >
+    <p class="line">
+      <template v-if="transcript && transcript.words.length > 0">
+        Captions:
+        <a
+          v-for="format in ['vtt', 'srt', 'json'] as const"
+          :key="format"
+          :href="urlOf(recordingCaptions, { recording: recording.id, file: `${spoken}.${format}` })"
+          >{{ { vtt: 'WebVTT', srt: 'SRT', json: 'JSON' }[format] }}</a
+        >
+      </template>
+      <label class="file"
+        >Import captions or text<input
+          class="visually-hidden"
+          type="file"
+          accept=".vtt,.srt,.txt,text/plain,text/vtt"
+          @change="take"
+      /></label>
+    </p>
+    <button type="button" class="earlier" :aria-expanded="looksBack" @click="looksBack = !looksBack">
+      Earlier words
+    </button>
+    <EarlierWords v-if="looksBack" :recording="recording" />
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  margin-top: 6px;
+  padding-top: 6px;
+  border-top: 1px solid var(--hairline);
+  font-size: 13px;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 8px;
+  margin-top: 4px;
+}
+select,
+textarea {
+  padding: 1px 4px;
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+}
+.translation {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: center;
+  margin-top: 6px;
+}
+textarea,
+.translation .quiet {
+  grid-column: 1 / -1;
+}
+textarea {
+  width: 100%;
+  padding: 4px 6px;
+  font-size: 15px;
+  line-height: 1.4;
+}
+.earlier {
+  margin-top: 6px;
+}
+.earlier,
+.file {
+  text-decoration: underline dotted;
+  cursor: pointer;
+}
+.file:focus-within {
+  outline: 2px solid var(--ink);
+  outline-offset: 2px;
+}
+a {
+  color: inherit;
+  text-decoration: underline;
+}
+.quiet {
+  color: var(--quiet);
+}
+.problem {
+  color: rgb(var(--v-theme-error));
+}
+</style>
