@@ -1,5 +1,7 @@
 import js from '@eslint/js';
 import prettier from 'eslint-config-prettier';
+import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript';
+import { importX } from 'eslint-plugin-import-x';
 import vue from 'eslint-plugin-vue';
 import globals from 'globals';
 import ts from 'typescript-eslint';
@@ -13,8 +15,25 @@ const arrows = {
   server: ['contract', 'core'],
   web: ['contract', 'core'],
   demo: ['server', 'contract', 'core'],
-  // `vivid bench` measures with the browser's helpers.
+  // Drives the product from outside; it may speak of what crosses the wire.
+  e2e: ['contract', 'core'],
+  // Measures and draws the product, with the helpers of the browser tests.
+  scripts: ['e2e', 'demo', 'server', 'contract', 'core'],
   cli: ['scripts', 'demo', 'server', 'contract', 'core'],
+};
+
+/** The rooms of the two large folders, from the ground up: each may use those before it. So there is no way round in a circle. */
+const rooms = {
+  web: [
+    ...['wording', 'session', 'outbox', 'shell', 'player', 'transcript', 'recorder', 'recordings', 'feedback', 'folio'],
+    ...['margin', 'earlier', 'remark', 'replies', 'search', 'assignments', 'courses', 'sign-in', 'speech', 'returned'],
+    'desk',
+  ],
+  server: [
+    ...['threads', 'db', 'access', 'media', 'documents', 'transcripts', 'speech', 'translation', 'http', 'sessions'],
+    ...['school', 'courses', 'languages', 'recordings', 'assignments', 'submissions', 'remarks', 'annotations'],
+    ...['grading', 'class', 'earlier', 'feedback', 'hand-in', 'own-work', 'replies', 'search', 'stamps', 'waiting'],
+  ],
 };
 
 const forbidden = (folder) =>
@@ -25,6 +44,12 @@ const forbidden = (folder) =>
       message: `${folder}/ must not import from ${other}/: arrows go down only (README, "How it is built").`,
     }));
 
+const above = (folder, room) =>
+  rooms[folder].slice(rooms[folder].indexOf(room) + 1).map((other) => ({
+    regex: `^(#${folder}/|(\\.\\./)+)${other}/`,
+    message: `${folder}/${room} must not import from ${folder}/${other}, which stands on it (eslint.config.js, "rooms").`,
+  }));
+
 const packagesForbidden = {
   core: { regex: '^(?!\\.|#|vitest$|fast-check$|fraction\\.js$)', message: 'core/ stands on the language alone.' },
   contract: { regex: '^(node:|vue|express|pinia|vuetify)', message: 'contract/ holds schemas only.' },
@@ -32,15 +57,20 @@ const packagesForbidden = {
   web: { regex: '^(node:|express$|pg$)', message: 'The interface knows no server code.' },
 };
 
-const arrowRule = (folder) => ({
-  files: [`${folder}/**/*.{ts,vue}`],
+const restricted = (files, folder, more = []) => ({
+  files,
   rules: {
     'no-restricted-imports': [
       'error',
-      { patterns: [...forbidden(folder), ...(packagesForbidden[folder] ? [packagesForbidden[folder]] : [])] },
+      { patterns: [...forbidden(folder), ...(packagesForbidden[folder] ? [packagesForbidden[folder]] : []), ...more] },
     ],
   },
 });
+
+const arrowRule = (folder) => restricted([`${folder}/**/*.{ts,vue,mjs}`], folder);
+const roomRules = Object.keys(rooms).flatMap((folder) =>
+  rooms[folder].map((room) => restricted([`${folder}/${room}/**/*.{ts,vue}`], folder, above(folder, room))),
+);
 
 export default ts.config(
   { ignores: ['dist', 'data', 'node_modules', 'test-results', '.cache'] },
@@ -61,6 +91,29 @@ export default ts.config(
   { files: ['web/**'], languageOptions: { globals: { ...globals.browser } } },
   { files: ['web/**/*.vue'], rules: { 'vue/no-v-html': 'error', 'vue/multi-word-component-names': 'off' } },
   ...Object.keys(arrows).map(arrowRule),
+  ...roomRules,
+  {
+    files: ['**/*.{ts,vue}'],
+    // For the plugin, which reads components by itself.
+    languageOptions: { parserOptions: { parser: '@typescript-eslint/parser' } },
+    plugins: { 'import-x': importX },
+    settings: {
+      'import-x/extensions': ['.ts', '.vue'],
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts'], 'vue-eslint-parser': ['.vue'] },
+      'import-x/resolver-next': [createTypeScriptImportResolver({ project: 'tsconfig/node.json' })],
+    },
+    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
+  },
+  {
+    files: ['**/*.ts'],
+    languageOptions: {
+      parserOptions: {
+        project: ['core', 'node', 'web', 'web-tests'].map((name) => `tsconfig/${name}.json`),
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: { '@typescript-eslint/no-floating-promises': 'error' },
+  },
   {
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts'],
@@ -89,7 +142,10 @@ export default ts.config(
     },
   },
   // Tests of the interface read real documents with the server's readers.
-  { files: ['web/**/*.test.ts', 'web/testing/**'], rules: { 'no-restricted-imports': 'off' } },
+  {
+    files: ['web/**/*.test.ts', 'web/testing/**', 'server/**/*.test.ts', 'server/testing/**'],
+    rules: { 'no-restricted-imports': 'off' },
+  },
   { files: ['cli/**', 'scripts/**', 'demo/make/**'], rules: { 'no-console': 'off' } },
   prettier,
 );

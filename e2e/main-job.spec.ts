@@ -97,7 +97,7 @@ test('a teacher speaks about an essay and returns it; the student listens and an
     await teacher.getByRole('button', { name: 'Return', exact: true }).click();
     await teacher.getByRole('button', { name: `Return to ${STUDENT}` }).click();
     await expect(teacher.getByText('returned', { exact: true })).toBeVisible();
-    await expect(remark).toContainText(`Not heard by ${STUDENT} yet`);
+    await expect(remark).toContainText(`${STUDENT} has not listened yet`);
   });
 
   const heard = ribbonAbout(student, PASSAGE);

@@ -104,7 +104,7 @@ export const workIn = (page: Page, title: string): Locator =>
 interface SentRemark {
   id: string;
   anchor: { quote?: { exact: string } };
-  sound: { sha256: string; duration: number } | null;
+  recording: { id: string; sound: { sha256: string; duration: number } } | null;
 }
 
 /** The remarks on the work that is open, as the server has them. */

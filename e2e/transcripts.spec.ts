@@ -52,7 +52,7 @@ test('a recording is cut by striking its words, and words light up while they ar
   await test.step('struck words are gone from sound and transcript', async () => {
     await ribbon.click(header);
     await page.keyboard.press('e');
-    await ribbon.getByRole('button', { name: 'by words' }).click();
+    await ribbon.getByRole('button', { name: 'Cut by words' }).click();
     await ribbon.getByRole('button', { name: 'There', exact: true }).click();
     await ribbon.getByRole('button', { name: 'see.', exact: true }).click({ modifiers: ['Shift'] });
     await expect(ribbon).toContainText('of 5.5 s are left');

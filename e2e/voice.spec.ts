@@ -73,7 +73,8 @@ const secondsOfPitches = (page: Page, url: string): Promise<number[]> =>
 
 const soundOf = async (page: Page, words: string): Promise<string> => {
   const remark = (await remarksOnServer(page)).find(({ anchor }) => anchor.quote?.exact.startsWith(words))!;
-  return `/api/remarks/${remark.id}/sound/${remark.sound!.sha256}`;
+  const { id, sound } = remark.recording!;
+  return `/api/recordings/${id}/sound/${sound.sha256}`;
 };
 
 test('speech that starts at the very moment of the key is there in full', async ({ browser, server }) => {
@@ -90,7 +91,7 @@ test('speech that starts at the very moment of the key is there in full', async 
   await saved(page);
   const id = await ribbonAbout(page, 'That is what I thought').getAttribute('data-remark');
   // Both as it is heard and as it was spoken: the tap and the delay line each keep the first syllable.
-  for (const url of [await soundOf(page, 'That is what I thought'), `/api/remarks/${id}/original`]) {
+  for (const url of [await soundOf(page, 'That is what I thought'), `/api/recordings/${id}/original`]) {
     const pitches = await secondsOfPitches(page, url);
     for (const seconds of pitches) expect(seconds).toBeGreaterThan(0.07);
   }
@@ -126,7 +127,7 @@ test('a pause is not part of the recording', async ({ browser, server }) => {
   await expect(ribbon).toBeVisible();
   await saved(page);
   const remark = (await remarksOnServer(page)).find(({ anchor }) => anchor.quote?.exact === 'I had never left any.');
-  expect(remark!.sound!.duration).toBeLessThan(4);
+  expect(remark!.recording!.sound.duration).toBeLessThan(4);
 });
 
 test('a recording is cut, undone and cut again; the original stays', async ({ browser, server }) => {

@@ -49,11 +49,11 @@ await teacher.locator('mark', { hasText: 'nobody who planned' }).first().click()
 const planned = ribbonAbout(teacher, 'nobody who planned');
 await planned.locator('.word').first().waitFor();
 await teacher.keyboard.press('e');
-await planned.getByRole('button', { name: 'by words' }).click();
+await planned.getByRole('button', { name: 'Cut by words' }).click();
 await planned.getByRole('button', { name: 'There', exact: true }).click();
 await planned.getByRole('button', { name: 'plan,', exact: true }).click({ modifiers: ['Shift'] });
 await picture(teacher, 'desk-cutting-by-words');
-await planned.getByRole('button', { name: 'by the sound' }).click();
+await planned.getByRole('button', { name: 'Cut in the waveform' }).click();
 await planned.getByRole('button', { name: 'Leave as it was' }).click();
 await teacher.getByRole('button', { name: /choose and check it/ }).click();
 await teacher.getByRole('button', { name: 'Try it for three seconds' }).click();

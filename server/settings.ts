@@ -1,7 +1,6 @@
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
-import type { SpeechServerSettings } from './speech/speech-server.ts';
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
@@ -21,6 +20,13 @@ const Environment = z.object({
   VIVID_SECURE_COOKIES: z.stringbool().default(false),
   VIVID_TRUST_PROXY: z.stringbool().default(false),
 });
+
+export interface SpeechServerSettings {
+  /** Up to `/v1`, without it, e.g. `https://speech.example.org`. */
+  address: string;
+  key?: string | undefined;
+  model: string;
+}
 
 export interface Settings {
   port: number;

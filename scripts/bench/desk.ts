@@ -144,7 +144,7 @@ const fillMargin = (page: Page): Promise<void> =>
         prefix: text.slice(Math.max(0, index - 32), index),
         suffix: text.slice(index + exact.length).slice(0, 32),
       };
-      const content = {
+      const said = {
         name: '',
         text: `Remark ${i}`,
         link: null,
@@ -157,7 +157,7 @@ const fillMargin = (page: Page): Promise<void> =>
       };
       const kind = ['strength', 'question', 'repair', 'next'][i % 4];
       const anchor = { type: 'passage', start: index, end: index + exact.length, quote };
-      form.set('body', JSON.stringify({ anchor, kind, sound: null, content }));
+      form.set('body', JSON.stringify({ anchor, kind, said }));
       const answer = await fetch(`/api/submissions/${submission}/remarks/${crypto.randomUUID()}`, {
         method: 'PUT',
         body: form,

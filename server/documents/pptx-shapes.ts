@@ -2,7 +2,7 @@ import type { Block, Box, Geometry, Shape, Table } from '#core/folio';
 import type { Element } from '@xmldom/xmldom';
 import type { Colors } from './pptx-color.ts';
 import { paragraphsOf } from './pptx-text.ts';
-import { EMU_PER_POINT, type Part } from './pptx.ts';
+import { EMU_PER_POINT, type Part } from './pptx-part.ts';
 import { attribute, child, children, descendants, elements, numberOf, path } from './xml.ts';
 
 /** A slide with all that it inherits from. */

@@ -2,7 +2,7 @@ import type { Align, Mark, Run, TextBlock } from '#core/folio';
 import type { Element } from '@xmldom/xmldom';
 import { bullet, listNumber, type Counting } from './list-number.ts';
 import type { Colors } from './pptx-color.ts';
-import type { Part } from './pptx.ts';
+import type { Part } from './pptx-part.ts';
 import { attribute, child, children, elements, numberOf, path } from './xml.ts';
 
 export interface TextContext {

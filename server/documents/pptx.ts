@@ -3,13 +3,13 @@ import type { Element } from '@xmldom/xmldom';
 import path from 'node:path/posix';
 import { documentErrors, type DocumentPicture, type Reader } from './document.ts';
 import { pptxColors, type Colors } from './pptx-color.ts';
+import { EMU_PER_POINT, type Part } from './pptx-part.ts';
 import { pptxShapes, type SlideParts } from './pptx-shapes.ts';
 import { paragraphsOf } from './pptx-text.ts';
 import { attribute, child, children, descendants, numberOf, parseXml, path as follow } from './xml.ts';
 import { openPackage, type Package } from './zip.ts';
 
 /** English Metric Units to points: ECMA-376 Part 1, section 20.1.2.1. */
-export const EMU_PER_POINT = 12_700;
 const MAX_SLIDES = 500;
 
 const PICTURE_TYPES: Record<string, string> = {
@@ -21,13 +21,6 @@ const PICTURE_TYPES: Record<string, string> = {
   bmp: 'image/bmp',
 };
 
-/** One part of the presentation, with the parts that it refers to. */
-export interface Part {
-  name: string;
-  root: Element;
-  /** Names of other parts by relationship id. */
-  targets: Map<string, { type: string; name: string; external: boolean }>;
-}
 
 /** Reads an Office Open XML presentation (ECMA-376 Part 1, section 19): each slide as the shapes that stand on it. */
 export const readPptx: Reader = (bytes) => {

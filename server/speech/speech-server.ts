@@ -1,15 +1,9 @@
 import type { Word } from '#core/transcript';
 import { z } from 'zod';
 import { setTimeout as sleep } from 'node:timers/promises';
+import type { SpeechServerSettings } from '../settings.ts';
 import { speechErrors } from './speech-error.ts';
 import type { Clip, Heard, Transcriber } from './transcriber.ts';
-
-export interface SpeechServerSettings {
-  /** Up to `/v1`, without it, e.g. `https://speech.example.org`. */
-  address: string;
-  key?: string | undefined;
-  model: string;
-}
 
 interface Options {
   /** Milliseconds between one try and the next; no more tries than pauses and one. */
