@@ -32,6 +32,8 @@ function pdfAssets(): Plugin {
 }
 
 export default defineConfig({
+  // Components are written with script setup, so the other half of Vue can stay away.
+  define: { __VUE_OPTIONS_API__: false },
   root: folder('./web'),
   plugins: [vue(), vuetify({ autoImport: true }), pdfAssets()],
   build: { outDir: folder('./dist/web'), emptyOutDir: true, target: 'es2022', assetsInlineLimit: 0 },

@@ -10,6 +10,7 @@ export const AssignmentSummary = z.object({
   id: Id,
   title: z.string(),
   course: z.string(),
+  courseId: Id,
   dueAt: Instant.nullable(),
 });
 export type AssignmentSummary = z.infer<typeof AssignmentSummary>;

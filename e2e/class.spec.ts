@@ -141,7 +141,7 @@ test('axe-core finds nothing against WCAG 2.2 AA on the desk', async ({ browser,
     await expect(page.getByRole('complementary', { name: panel })).toBeVisible();
     expect(await violations(page), panel).toEqual([]);
   }
-  await page.getByRole('button', { name: /choose and check it/ }).click();
+  await page.getByRole('button', { name: /Choose and check the microphone/ }).click();
   await expect(page.getByRole('complementary', { name: 'Microphone' })).toBeVisible();
   expect(await violations(page), 'microphone').toEqual([]);
   await page.getByRole('button', { name: 'Other remarks than spoken ones' }).click();

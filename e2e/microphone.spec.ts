@@ -42,7 +42,7 @@ test('a refused microphone is told with what to do, and nothing is made up', asy
     await openDesk(page, 'Farid Noorzai');
     await page.keyboard.press('Space');
     await expect(page.getByText('was not allowed to use the microphone. Allow it in the address bar')).toBeVisible();
-    await expect(page.getByText('Nothing is said yet.')).toBeVisible();
+    await expect(page.getByText('You have not said anything yet.')).toBeVisible();
   });
 });
 
@@ -65,7 +65,7 @@ test('Escape throws a recording away', async ({ browser, server }) => {
   await page.keyboard.press('Escape');
   await page.keyboard.up('Space');
   await expect(page.getByRole('timer')).toBeHidden();
-  await expect(page.getByText('Nothing is said yet.')).toBeVisible();
+  await expect(page.getByText('You have not said anything yet.')).toBeVisible();
 });
 
 test('unplugged in the middle, what was said is kept', async ({ browser, server }) => {
@@ -159,7 +159,7 @@ test('an answer that was broken off is offered again, and is not sent unasked', 
   const ribbon = ribbonAbout(page, 'The reason is obvious');
   await ribbon.getByRole('button', { name: 'Speak an answer' }).click();
   await page.waitForTimeout(1500);
-  await page.getByRole('link', { name: 'Your work' }).click();
+  await page.getByRole('link', { name: 'Your work', exact: true }).first().click();
   await page.getByRole('link', { name: 'Open your feedback' }).click();
   await expect(ribbon).toBeVisible();
   await expect(ribbon.getByRole('list', { name: 'Answers' })).toHaveCount(0);

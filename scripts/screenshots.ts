@@ -55,7 +55,7 @@ await planned.getByRole('button', { name: 'plan,', exact: true }).click({ modifi
 await picture(teacher, 'desk-cutting-by-words');
 await planned.getByRole('button', { name: 'Cut in the waveform' }).click();
 await planned.getByRole('button', { name: 'Leave as it was' }).click();
-await teacher.getByRole('button', { name: /choose and check it/ }).click();
+await teacher.getByRole('button', { name: /Choose and check the microphone/ }).click();
 await teacher.getByRole('button', { name: 'Try it for three seconds' }).click();
 await teacher.getByRole('button', { name: 'Hear it' }).waitFor();
 await picture(teacher, 'microphone');

@@ -26,6 +26,12 @@ export const router = createRouter({
       component: () => import('./speech/SpeechSettingsPage.vue'),
       meta: { teaches: true },
     },
+    {
+      path: '/courses/:course',
+      name: 'course',
+      component: () => import('./courses/CoursePage.vue'),
+      props: true,
+    },
     { path: '/search', name: 'search', component: () => import('./search/SearchPage.vue') },
     {
       path: '/returned/:submission',

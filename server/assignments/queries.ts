@@ -3,10 +3,10 @@ import { AssignmentSummary, Question, type Budget } from '../../contract/assignm
 import { select, selectOne, type Queries } from '../db/database.ts';
 
 /** What an assignment `a` of a course `c` is called, and when it is due. */
-export const SUMMARY_JSON = `jsonb_build_object('id', a.id, 'title', a.title, 'course', c.title, 'dueAt', a.due_at)`;
+export const SUMMARY_JSON = `jsonb_build_object('id', a.id, 'title', a.title, 'course', c.title, 'courseId', c.id, 'dueAt', a.due_at)`;
 
 /** The same as columns. */
-export const SUMMARY_COLUMNS = 'a.id, a.title, c.title as course, a.due_at as "dueAt"';
+export const SUMMARY_COLUMNS = 'a.id, a.title, c.title as course, c.id as "courseId", a.due_at as "dueAt"';
 
 export const selectQuestions = (db: Queries, assignment: string): Promise<Question[]> =>
   select(

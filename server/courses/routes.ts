@@ -1,9 +1,10 @@
 import { Router } from 'express';
+import { readCourse, readCourses } from '../../contract/courses.ts';
 import { setMarginKey } from '../../contract/margin-key.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
-import { selectKindsInUse, updateMarginKey } from './queries.ts';
+import { selectCourse, selectCourses, selectKindsInUse, updateMarginKey } from './queries.ts';
 
 export function courseRoutes(context: Context): Router {
   const router = Router();
@@ -20,5 +21,12 @@ export function courseRoutes(context: Context): Router {
       return { key };
     }),
   );
+  serve(router, context, readCourses, 'own', ({ person }) => selectCourses(db, person.id));
+
+  serve(router, context, readCourse, 'course.read', async ({ params, standing }) => {
+    const course = await selectCourse(db, params.course, standing.teacher);
+    if (!course) throw problems.notFound();
+    return course;
+  });
   return router;
 }

@@ -5,7 +5,7 @@ import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import BudgetField from './BudgetField.vue';
 import StateNote from '../shell/StateNote.vue';
-import { dayAndTime } from '../wording/time.ts';
+import { dayAndTime } from '../wording/format.ts';
 import { WORK_STATES } from '../wording/work-state.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 
@@ -32,10 +32,12 @@ const listening = ({ submission }: ClassRow): string =>
     <template v-else>
       <p class="brief">{{ overview.brief }}</p>
       <p class="quiet">
-        {{ overview.course }}<template v-if="overview.dueAt">, due {{ dayAndTime(overview.dueAt) }}</template>
+        <router-link :to="{ name: 'course', params: { course: overview.courseId } }">{{
+          overview.course
+        }}</router-link><template v-if="overview.dueAt">, due {{ dayAndTime(overview.dueAt) }}</template>
       </p>
       <BudgetField :assignment="assignment" :budget="overview.budget" />
-      <table>
+      <v-table class="class">
         <thead>
           <tr>
             <th scope="col">Student</th>
@@ -53,19 +55,17 @@ const listening = ({ submission }: ClassRow): string =>
               }}</router-link>
             </th>
             <td class="figures">
-              {{ dayAndTime(row.submission!.handedInAt) }} <span v-if="row.submission!.late" class="flag">late</span>
+              {{ dayAndTime(row.submission!.handedInAt) }} <v-chip v-if="row.submission!.late">late</v-chip>
             </td>
             <td>{{ WORK_STATES[row.submission!.state].name }}</td>
             <td class="figures">
               {{ listening(row) || row.submission!.remarks || '' }}
-              <span v-if="row.submission!.unanswered > 0" class="flag"
-                >{{ row.submission!.unanswered }} unanswered</span
-              >
+              <v-chip v-if="row.submission!.unanswered > 0">{{ row.submission!.unanswered }} unanswered</v-chip>
             </td>
             <td>{{ row.submission!.grade?.grade ?? '' }}</td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
       <template v-if="missing.length > 0">
         <h2>
           Not handed in <span class="figures quiet">{{ missing.length }}</span>
@@ -83,16 +83,9 @@ const listening = ({ submission }: ClassRow): string =>
 .quiet {
   color: var(--quiet);
 }
-table {
-  width: 100%;
+.class {
   margin: 24px 0;
-  border-collapse: collapse;
-}
-th,
-td {
-  padding: 8px;
-  text-align: left;
-  border-bottom: 1px solid var(--hairline);
+  background: transparent;
 }
 thead th {
   color: var(--quiet);
@@ -102,11 +95,5 @@ thead th {
 h2 {
   font-size: 17px;
   font-weight: 650;
-}
-.flag {
-  padding: 0 8px;
-  font-size: 13px;
-  border: 1px solid var(--hairline);
-  border-radius: 10px;
 }
 </style>

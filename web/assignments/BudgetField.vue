@@ -7,12 +7,15 @@ import { call, sentenceOf } from '../session/api.ts';
 const props = defineProps<{ assignment: string; budget: number | null }>();
 
 const USUAL_SECONDS = 30;
+const LEAST = 5;
+const MOST = 1800;
 
 const budget = ref(props.budget);
 const state = ref<string>();
 
 async function set(next: number | null): Promise<void> {
   const before = budget.value;
+  if (next === before) return;
   budget.value = next;
   try {
     ({ budget: budget.value } = await call(setAssignment, {
@@ -25,51 +28,40 @@ async function set(next: number | null): Promise<void> {
     state.value = sentenceOf(error);
   }
 }
-
-function type(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  const seconds = Math.round(Number(input.value));
-  if (seconds >= 5 && seconds <= 1800) void set(seconds);
-  else {
-    state.value = 'From 5 seconds to half an hour (1800 seconds).';
-    input.value = String(budget.value);
-  }
-}
 </script>
 
 <template>
-  <p class="budget">
-    <label>
-      <input type="checkbox" :checked="budget !== null" @change="set(budget === null ? USUAL_SECONDS : null)" />
-      A spoken remark should take about
-    </label>
-    <input
-      type="number"
-      class="figures"
-      min="5"
-      max="1800"
-      aria-label="Seconds for a spoken remark"
-      :disabled="budget === null"
-      :value="budget ?? USUAL_SECONDS"
-      @change="type"
+  <div class="budget">
+    <v-checkbox
+      label="A spoken remark should take about"
+      :model-value="budget !== null"
+      @update:model-value="set($event ? USUAL_SECONDS : null)"
     />
-    seconds. Nothing is ever cut off.
+    <v-number-input
+      class="figures seconds"
+      aria-label="Seconds for a spoken remark"
+      suffix="s"
+      :min="LEAST"
+      :max="MOST"
+      :disabled="budget === null"
+      :model-value="budget ?? USUAL_SECONDS"
+      @update:model-value="set"
+    />
+    <span>Nothing is ever cut off.</span>
     <span role="status">{{ state }}</span>
-  </p>
+  </div>
 </template>
 
 <style scoped>
 .budget {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 12px;
   margin-top: 6px;
   color: var(--quiet);
 }
-input[type='number'] {
-  width: 4.6em;
-  padding: 1px 4px;
-  border: 1px solid var(--quiet);
-  border-radius: 3px;
-}
-input[type='checkbox'] {
-  accent-color: var(--ink);
+.seconds {
+  flex: 0 0 110px;
 }
 </style>

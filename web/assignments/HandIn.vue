@@ -4,6 +4,7 @@ import { mdiClose } from '@mdi/js';
 import { ref, shallowRef } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 import { useSchool } from '../session/school.ts';
+import { byteSize, percent } from '../wording/format.ts';
 
 /** Hands in one or more files as one work. A refused one leaves everything as it was. */
 const props = defineProps<{ assignment: string; again: boolean }>();
@@ -38,9 +39,6 @@ function choose(event: Event): void {
   input.value = '';
 }
 
-const size = (bytes: number): string =>
-  bytes < 1024 * 1024 ? `${Math.max(1, Math.round(bytes / 1024))} kB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
-
 async function send(): Promise<void> {
   error.value = done.value = undefined;
   sent.value = 0;
@@ -48,7 +46,7 @@ async function send(): Promise<void> {
     const { fileBytes } = (await school.load()).limits;
     const together = files.value.reduce((sum, file) => sum + file.size, 0);
     if (together > fileBytes) {
-      error.value = `Together this is more than ${size(fileBytes)}, which is the most that can be handed in. Make pictures smaller, or leave something out.`;
+      error.value = `Together this is more than ${byteSize(fileBytes)}, which is the most that can be handed in. Make pictures smaller, or leave something out.`;
       return;
     }
     await call(handIn, {
@@ -79,7 +77,7 @@ async function send(): Promise<void> {
     <ul v-if="files.length > 0" class="files">
       <li v-for="(file, index) in files" :key="index">
         <span class="name">{{ file.name }}</span>
-        <span class="figures quiet">{{ size(file.size) }}</span>
+        <span class="figures quiet">{{ byteSize(file.size) }}</span>
         <v-btn
           :icon="mdiClose"
           size="24"
@@ -112,7 +110,7 @@ async function send(): Promise<void> {
       <p class="quiet figures">
         {{
           sent < 1
-            ? `Sending: ${Math.round(sent * 100)} %`
+            ? `Sending: ${percent(sent)}`
             : 'Everything has arrived and is being read. Large files take a few seconds.'
         }}
       </p>

@@ -39,7 +39,7 @@ describe('handing in files', () => {
     await choose(file('a.docx'), file('b.png', 3000));
     await choose(file('c.ogg'));
     expect(wrapper.findAll('.files li').map((row) => row.get('.name').text())).toEqual(['a.docx', 'b.png', 'c.ogg']);
-    expect(wrapper.text()).toContain('3 kB');
+    expect(wrapper.text()).toContain('2.9 kB');
     await wrapper.get('[aria-label="Leave out b.png"]').trigger('click');
     expect(wrapper.findAll('.files li')).toHaveLength(2);
   });
@@ -58,7 +58,7 @@ describe('handing in files', () => {
     await choose(file('a.wav', 600 * 1024), file('b.wav', 600 * 1024));
     await wrapper.findAll('button').at(-1)!.trigger('click');
     await flushPromises();
-    expect(wrapper.get('[role=alert]').text()).toContain('more than 1.0 MB');
+    expect(wrapper.get('[role=alert]').text()).toContain('more than 1 MB');
     expect(wrapper.findAll('.files li')).toHaveLength(2);
     expect(server.mock.calls.every(([url]) => url === '/api/school')).toBe(true);
   });

@@ -2,12 +2,14 @@
 import type { WorkState } from '#core/workflow';
 import type { ClassStates } from '#contract/submissions';
 import { WORK_STATES } from '../wording/work-state.ts';
-import { nextTick, useTemplateRef, watch } from 'vue';
+import { shortNames } from '../wording/short-names.ts';
+import { computed, nextTick, useTemplateRef, watch } from 'vue';
 
 /** The class at a glance: everybody, and how far they are. */
 const props = defineProps<{ students: ClassStates['students']; student: string }>();
 
 const list = useTemplateRef('list');
+const names = computed(() => shortNames(props.students.map(({ name }) => name)));
 const signOf = (state: WorkState | null) => WORK_STATES[state ?? 'none'];
 
 // The class comes later than the work; its states change often.
@@ -24,7 +26,7 @@ watch(
 <template>
   <nav class="class" aria-label="Class">
     <ol ref="list">
-      <li v-for="one in students" :key="one.student">
+      <li v-for="(one, index) in students" :key="one.student">
         <component
           :is="one.submission ? 'router-link' : 'span'"
           class="one"
@@ -34,7 +36,7 @@ watch(
           :title="`${one.name}: ${signOf(one.state).name}`"
         >
           <span aria-hidden="true" class="sign">{{ signOf(one.state).sign }}</span>
-          <span aria-hidden="true">{{ one.name.split(' ')[0] }}</span>
+          <span aria-hidden="true">{{ names[index] }}</span>
           <span class="visually-hidden">{{ one.name }}: {{ signOf(one.state).name }}</span>
         </component>
       </li>

@@ -18,7 +18,7 @@ import RemarkForm from '../remark/RemarkForm.vue';
 import ReplyBox from '../replies/ReplyBox.vue';
 import ReplyThread from '../replies/ReplyThread.vue';
 import { useSpeakingReply } from '../replies/use-speaking-reply.ts';
-import { dayAndTime } from '../wording/time.ts';
+import { dayAndTime } from '../wording/format.ts';
 import { commandOf, withKey } from './commands.ts';
 import { useDesk } from './desk.ts';
 

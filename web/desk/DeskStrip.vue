@@ -2,6 +2,7 @@
 import type { Feedback, Work } from '#contract/submissions';
 import { mdiChevronLeft, mdiChevronRight, mdiKeyboardOutline, mdiRedo, mdiUndo } from '@mdi/js';
 import OutboxState from '../shell/OutboxState.vue';
+import GoMenu from '../shell/GoMenu.vue';
 import { useSitting } from '../feedback/sitting.ts';
 import VersionMenu from '../feedback/VersionMenu.vue';
 import type { Place } from './class-place.ts';
@@ -24,6 +25,7 @@ const deskOf = (submission: string | undefined) => (submission ? { name: 'desk',
 
 <template>
   <header class="strip">
+    <GoMenu />
     <router-link class="back" :to="{ name: 'assignment', params: { assignment: work.assignment.id } }">
       {{ work.assignment.title }}
     </router-link>

@@ -2,7 +2,7 @@
 import type { ClassStates } from '#contract/submissions';
 import { useNow } from '@vueuse/core';
 import { computed } from 'vue';
-import { timeOfDay } from '../wording/time.ts';
+import { timeOfDay } from '../wording/format.ts';
 import { usePace } from './use-pace.ts';
 
 /** How far the evening is: quietly, and not at all for those who do not want to know. */

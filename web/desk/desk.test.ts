@@ -16,6 +16,7 @@ describe('points for answers', () => {
     const drawer = drawerOf();
     const field = drawer.get('input[inputmode=decimal]');
     await field.setValue('1,5');
+    await drawer.setProps({ feedback: feedbackOf({ rubric: [], questions: [question], points: { q: 150 } }) });
     await field.setValue('');
     const [all, none] = drawer.findAll('.given button');
     await all!.trigger('click');
@@ -26,6 +27,7 @@ describe('points for answers', () => {
       ['q', 250],
       ['q', 0],
     ]);
+    await drawer.setProps({ feedback: feedbackOf({ rubric: [], questions: [question] }) });
     expect(drawer.get('footer').text()).toContain('1 of 1 parts to score');
   });
 
@@ -52,7 +54,7 @@ describe('ScoreDrawer', () => {
 
   it('tells which level was chosen, and takes it away again', async () => {
     const drawer = mountInApp(ScoreDrawer, { feedback: feedbackOf({ scores: { seen: 'weak' } }) });
-    await drawer.findAll('input[type=radio]')[3]!.trigger('change');
+    await drawer.findAll('input[type=radio]')[3]!.setValue(true);
     await drawer.get('.clear').trigger('click');
     expect(drawer.emitted('score')).toEqual([
       ['known', 'yes'],

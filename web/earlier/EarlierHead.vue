@@ -2,6 +2,7 @@
 import type { EarlierRemark } from '#contract/submissions';
 import { useAnchorName } from '../feedback/use-anchor-name.ts';
 import RecordingView from '../recordings/RecordingView.vue';
+import { counted } from '../wording/format.ts';
 import type { Earlier } from './use-earlier.ts';
 
 /** At the head of the margin: remarks of earlier versions shown or not, and those that have no place in this one. */
@@ -13,15 +14,15 @@ defineProps<{
 defineEmits<{ here: [earlier: EarlierRemark] }>();
 
 const anchorName = useAnchorName();
-const counted = (number: number): string => `${number} ${number === 1 ? 'remark' : 'remarks'}`;
 </script>
 
 <template>
   <section v-if="earlier.all.value.length > 0" class="head" aria-label="Remarks on earlier versions">
-    <label>
-      <input type="checkbox" :checked="earlier.shown.value" @change="earlier.toggle" />
-      Show {{ counted(earlier.all.value.length) }} on earlier versions
-    </label>
+    <v-checkbox
+      :model-value="earlier.shown.value"
+      :label="`Show ${counted(earlier.all.value.length, 'remark')} on earlier versions`"
+      @update:model-value="earlier.toggle"
+    />
     <template v-if="earlier.shown.value && earlier.lost.value.length > 0">
       <h2>
         No place in this version <span class="figures">{{ earlier.lost.value.length }}</span>
@@ -62,14 +63,6 @@ const counted = (number: number): string => `${number} ${number === 1 ? 'remark'
   border: 1px dashed var(--hairline);
   border-radius: 4px;
   font-size: 14px;
-}
-label {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-}
-input {
-  accent-color: var(--ink);
 }
 h2 {
   margin: 10px 0 4px;

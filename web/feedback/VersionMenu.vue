@@ -1,33 +1,29 @@
 <script setup lang="ts">
 import type { Work } from '#contract/submissions';
 import { computed } from 'vue';
-import { dayAndTime } from '../wording/time.ts';
+import LateMenu from '../shell/LateMenu.vue';
+import { dayAndTime } from '../wording/format.ts';
 
 /** Which version this is, and the way to the others. */
 const props = defineProps<{ work: Work; route: 'desk' | 'returned' }>();
 
 const newest = computed(() => props.work.versions[0]?.version ?? props.work.version);
-const to = (submission: string) => ({ name: props.route, params: { submission } });
+const entries = computed(() =>
+  props.work.versions.map(({ id, version, handedInAt, returnedAt }) => ({
+    title: `Version ${version}`,
+    subtitle: `handed in ${dayAndTime(handedInAt)}${returnedAt ? ', returned' : ''}`,
+    to: { name: props.route, params: { submission: id } },
+    active: id === props.work.id,
+  })),
+);
 </script>
 
 <template>
-  <v-menu v-if="work.versions.length > 1">
-    <template #activator="{ props: menu }">
-      <button v-bind="menu" type="button" class="figures version" :class="{ old: work.version < newest }">
-        version {{ work.version }} of {{ newest }}
-      </button>
-    </template>
-    <v-list density="compact">
-      <v-list-item
-        v-for="one in work.versions"
-        :key="one.id"
-        :to="to(one.id)"
-        :active="one.id === work.id"
-        :title="`Version ${one.version}`"
-        :subtitle="`handed in ${dayAndTime(one.handedInAt)}${one.returnedAt ? ', returned' : ''}`"
-      />
-    </v-list>
-  </v-menu>
+  <LateMenu v-if="work.versions.length > 1" v-slot="{ attributes }" :entries="entries">
+    <button v-bind="attributes" type="button" class="figures version" :class="{ old: work.version < newest }">
+      version {{ work.version }} of {{ newest }}
+    </button>
+  </LateMenu>
 </template>
 
 <style scoped>

@@ -10,6 +10,7 @@ import {
 import { useEventListener, useThrottleFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import type { FolioZoom } from './use-zoom.ts';
+import { percent as inPercent } from '../wording/format.ts';
 
 /** Above the work: how large it is shown, which page or slide this is, and drawing boxes. */
 const props = defineProps<{
@@ -60,12 +61,12 @@ function goTo(number: number): void {
 
 const percent = computed(() => {
   const { zoom, leafWidth, textZoom } = props.zoom;
-  if (!drawn.value) return `${Math.round(textZoom.value * 100)} %`;
+  if (!drawn.value) return inPercent(textZoom.value);
   return zoom.value === 'width'
     ? 'width'
     : zoom.value === 'page'
       ? 'page'
-      : `${Math.round(parseFloat(leafWidth.value))} %`;
+      : inPercent(parseFloat(leafWidth.value) / 100);
 });
 const step = (by: 1 | -1): void => {
   if (drawn.value) props.zoom.step(by, 'leaf');
@@ -75,18 +76,20 @@ const step = (by: 1 | -1): void => {
 
 <template>
   <div class="tools" role="toolbar" aria-label="How the work is shown">
-    <label v-if="leaves.length > 1" class="figures go">
+    <span v-if="leaves.length > 1" class="figures go">
       {{ noun }}
-      <input
+      <v-text-field
         type="number"
+        density="compact"
+        hide-details
         min="1"
         :max="leaves.length"
-        :value="here + 1"
+        :model-value="here + 1"
         :aria-label="`${noun} that is shown; type another to go there`"
         @change="goTo(Number(($event.target as HTMLInputElement).value))"
       />
       of {{ leaves.length }}
-    </label>
+    </span>
     <span class="gap" />
     <v-btn
       v-if="drawn && choosing"
@@ -162,13 +165,8 @@ const step = (by: 1 | -1): void => {
   align-items: center;
   gap: 6px;
 }
-input {
-  width: 4em;
-  padding: 2px 6px;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
+.go .v-text-field {
+  flex: 0 0 64px;
 }
 .percent {
   min-width: 3.6em;

@@ -2,16 +2,14 @@
 import type { Anchor } from '#core/anchor';
 import type { Leaf } from '#core/folio';
 import type { Work } from '#contract/submissions';
-import { computed, provide, reactive, useTemplateRef, type Component } from 'vue';
+import { computed, defineAsyncComponent, provide, reactive, useTemplateRef, type Component } from 'vue';
 import AnswerLeaf from './AnswerLeaf.vue';
 import { drawnEdits } from './drawn-edits.ts';
 import { shallowSame, stable } from './stable.ts';
 import { FOLIO, type DrawnEdit, type DrawnMark, type DrawnStretch } from './folio-context.ts';
 import PageLeaf from './PageLeaf.vue';
 import PictureLeaf from './PictureLeaf.vue';
-import SheetLeaf from './SheetLeaf.vue';
 import SlideLeaf from './SlideLeaf.vue';
-import SoundLeaf from './SoundLeaf.vue';
 import TextLeaf from './TextLeaf.vue';
 
 /** The work itself: its leaves one below the other, as paper. */
@@ -34,8 +32,9 @@ const LEAVES: Record<Leaf['kind'], Component> = {
   page: PageLeaf,
   slide: SlideLeaf,
   picture: PictureLeaf,
-  sound: SoundLeaf,
-  sheet: SheetLeaf,
+  // Seldom there, and they bring much along.
+  sound: defineAsyncComponent(() => import('./SoundLeaf.vue')),
+  sheet: defineAsyncComponent(() => import('./SheetLeaf.vue')),
   answer: AnswerLeaf,
 };
 

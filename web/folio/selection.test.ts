@@ -1,7 +1,8 @@
 // @vitest-environment happy-dom
 import fc from 'fast-check';
 import { readdirSync } from 'node:fs';
-import { describe, expect, it } from 'vitest';
+import { flushPromises } from '@vue/test-utils';
+import { describe, expect, it, vi } from 'vitest';
 import { passageAnchor, type Anchor } from '#core/anchor';
 import type { Folio } from '#core/folio';
 import { readFolio, workOf } from '../testing/folio.ts';
@@ -14,7 +15,7 @@ const read = (name: string): Promise<Folio> => readFolio(FOLDER + name);
 const WITHOUT_WORDS = /\.(png|jpg|webp|ogg|mp3|m4a|wav|webm|mp4)$/;
 
 /** The work on screen, cut into pieces by some remarks that overlap. */
-function draw(folio: Folio): Element {
+async function draw(folio: Folio): Promise<Element> {
   const passage = (start: number, end: number): Anchor => ({
     type: 'passage',
     start,
@@ -26,13 +27,17 @@ function draw(folio: Folio): Element {
     { id: 'b', kind: 'question' as const, anchor: passage(60, 61) },
     { id: 'c', kind: 'next' as const, anchor: passage(61, 400) },
   ];
-  return mountInApp(FolioView, { work: workOf(folio), marks, focused: 'c' }).element as Element;
+  const { element } = mountInApp(FolioView, { work: workOf(folio), marks, focused: 'c' });
+  // Some kinds of leaves are loaded when they are needed.
+  await vi.dynamicImportSettled();
+  await flushPromises();
+  return element as Element;
 }
 
 describe.each(readdirSync(FOLDER).filter((name) => !WITHOUT_WORDS.test(name)))('a selection in %s', (name) => {
   it('and its anchor are inverse', async () => {
     const folio = await read(name);
-    const root = draw(folio);
+    const root = await draw(folio);
     const { text } = folio;
     fc.assert(
       fc.property(fc.nat(text.length), fc.nat(text.length), (a, b) => {
@@ -50,7 +55,7 @@ describe.each(readdirSync(FOLDER).filter((name) => !WITHOUT_WORDS.test(name)))('
 
   it('draws every character once, numbering and pictures none', async () => {
     const folio = await read(name);
-    const drawn = [...draw(folio).querySelectorAll('[data-start]')].map((piece) => piece.textContent).join('');
+    const drawn = [...(await draw(folio)).querySelectorAll('[data-start]')].map((piece) => piece.textContent).join('');
     const white = /\s/g;
     expect(drawn.replace(white, '')).toBe(folio.text.replace(white, ''));
   });
@@ -59,7 +64,7 @@ describe.each(readdirSync(FOLDER).filter((name) => !WITHOUT_WORDS.test(name)))('
 describe('a selection', () => {
   it('made by three clicks, from a paragraph to the start of the next, is that paragraph', async () => {
     const folio = await read('amaru-quispe.docx');
-    const root = draw(folio);
+    const root = await draw(folio);
     const paragraphs = root.querySelectorAll('p.paragraph');
     const range = document.createRange();
     range.setStart(paragraphs[1]!, 0);
@@ -69,7 +74,7 @@ describe('a selection', () => {
   });
 
   it('outside of the work is none', async () => {
-    const root = draw(await read('amaru-quispe.docx'));
+    const root = await draw(await read('amaru-quispe.docx'));
     const other = document.createElement('p');
     other.textContent = 'elsewhere';
     document.body.append(other);

@@ -63,17 +63,17 @@ describe('the tools above a work', () => {
     const gone: string[] = [];
     for (const leaf of folio.children) leaf.scrollIntoView = () => void gone.push((leaf as HTMLElement).dataset.leaf!);
     const bar = tools([page(1), page(2)], { folio });
-    expect(bar.get('label').text()).toMatch(/^Page\s+of 2$/);
+    expect(bar.get('.go').text()).toMatch(/^Page\s+of 2$/);
     await bar.get('input').setValue('2');
     await bar.get('input').setValue('99');
     await bar.get('input').setValue('nothing');
     expect(gone).toEqual(['1', '1', '0']);
     expect(
       tools([page(1), text])
-        .get('label')
+        .get('.go')
         .text(),
     ).toContain('Part');
-    expect(tools([text]).find('label').exists()).toBe(false);
+    expect(tools([text]).find('.go').exists()).toBe(false);
   });
 
   it('offer boxes where there are pages and something can be said', async () => {
@@ -88,11 +88,11 @@ describe('the tools above a work', () => {
   it('zoom letters of flowing text, and pages by their width', async () => {
     const bar = tools([text]);
     await bar.get('[aria-label="Show it larger"]').trigger('click');
-    expect(bar.get('.percent').text()).toBe('125 %');
+    expect(bar.get('.percent').text()).toBe('125%');
     const pages = tools([page(1)]);
     expect(pages.get('.percent').text()).toBe('width');
     await pages.get('[aria-label="Show it smaller"]').trigger('click');
-    expect(pages.get('.percent').text()).toBe('80 %');
+    expect(pages.get('.percent').text()).toBe('80%');
     await pages.get('[aria-label="Fit the page"]').trigger('click');
     expect(pages.get('.percent').text()).toBe('page');
   });

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import ChoiceMenu from '../shell/ChoiceMenu.vue';
 import { useMarginKey } from '../feedback/margin-key.ts';
 import type { MarginFilter } from './use-margin-filter.ts';
 
@@ -10,7 +11,6 @@ const margin = useMarginKey();
 const kinds = computed(() => margin.key.value.filter(({ kind }) => props.filter.counts.value.has(kind)));
 const total = computed(() => [...props.filter.counts.value.values()].reduce((sum, count) => sum + count, 0));
 const { author, tag } = props.filter;
-const valueOf = (event: Event): string => (event.target as HTMLSelectElement).value;
 const worthIt = computed(() => total.value > 1);
 </script>
 
@@ -28,24 +28,21 @@ const worthIt = computed(() => total.value > 1);
     >
       <span aria-hidden="true">{{ glyph }} {{ filter.counts.value.get(kind) }}</span>
     </button>
-    <select
+    <ChoiceMenu
       v-if="filter.authors.value.length > 1"
-      :value="author"
-      aria-label="Whose remarks"
-      @change="author = valueOf($event)"
-    >
-      <option value="">all authors</option>
-      <option v-for="{ id, name } in filter.authors.value" :key="id" :value="id">{{ name }}</option>
-    </select>
-    <select
+      v-model="author"
+      label="Whose remarks"
+      :choices="[
+        { title: 'everybody’s', value: '' },
+        ...filter.authors.value.map(({ id, name }) => ({ title: name, value: id })),
+      ]"
+    />
+    <ChoiceMenu
       v-if="filter.tags.value.length > 0"
-      :value="tag"
-      aria-label="Remarks with a tag"
-      @change="tag = valueOf($event)"
-    >
-      <option value="">all tags</option>
-      <option v-for="one in filter.tags.value" :key="one">{{ one }}</option>
-    </select>
+      v-model="tag"
+      label="Remarks with a tag"
+      :choices="[{ title: 'all tags', value: '' }, ...filter.tags.value.map((one) => ({ title: one, value: one }))]"
+    />
     <p v-if="filter.active.value" class="some" role="status">
       {{ filter.shown.value.length }} of {{ total }} shown.
       <button type="button" class="all" @click="filter.clear()">Show all</button>
@@ -76,15 +73,6 @@ const worthIt = computed(() => total.value > 1);
   color: var(--quiet);
   text-decoration: line-through;
   border-style: dashed;
-}
-select {
-  max-width: 130px;
-  min-height: 26px;
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
-  background: var(--ground);
-  color: var(--ink);
-  font-size: 13px;
 }
 .some {
   width: 100%;

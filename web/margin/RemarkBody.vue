@@ -2,7 +2,7 @@
 import type { Remark } from '#contract/remarks';
 import { mdiLinkVariant, mdiLockOutline, mdiPaperclip } from '@mdi/js';
 import { computed } from 'vue';
-import { byteSize } from '../wording/byte-size.ts';
+import { byteSize } from '../wording/format.ts';
 import { useFeedback } from '../feedback/feedback-store.ts';
 import { remarkFileUrl } from '../player/media-url.ts';
 import StampDrawing from '../folio/StampDrawing.vue';

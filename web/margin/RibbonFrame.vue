@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import { useMarginKey } from '../feedback/margin-key.ts';
 import { useOutbox } from '../outbox/outbox.ts';
 import { useSession } from '../session/session.ts';
-import { dayAndTime } from '../wording/time.ts';
+import { dayAndTime } from '../wording/format.ts';
 import { useAnchorName } from '../feedback/use-anchor-name.ts';
 import KindLine from './KindLine.vue';
 import RemarkBody from './RemarkBody.vue';

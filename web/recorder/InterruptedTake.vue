@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { saveAsFile } from '../outbox/save-as-file.ts';
-import { dayAndTime } from '../wording/time.ts';
+import { dayAndTime } from '../wording/format.ts';
 import type { UnfinishedTake } from './takes.ts';
 
 /** A recording that broke off because the page went away. `keep` says what can be done with it. */

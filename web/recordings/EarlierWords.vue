@@ -2,8 +2,7 @@
 import { readTranscriptStates, type Recording } from '#contract/recordings';
 import { call } from '../session/api.ts';
 import StateNote from '../shell/StateNote.vue';
-import { dayAndTime } from '../wording/time.ts';
-import { languageName } from '../transcript/language.ts';
+import { dayAndTime, languageName } from '../wording/format.ts';
 import { useRecordingActions } from './recording-actions.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 

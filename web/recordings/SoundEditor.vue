@@ -8,6 +8,7 @@ import type { Region } from 'wavesurfer.js/plugins/regions';
 import { canRender, decode, renderSound } from '../recorder/sound-work.ts';
 import { useRecordingActions } from './recording-actions.ts';
 import { useOriginalSound } from './use-original-sound.ts';
+import { percent } from '../wording/format.ts';
 
 /** Trims and cuts the recording of a recording. The recording as it was spoken stays, and so does everything that was cut. */
 const props = defineProps<{ recording: Recording }>();
@@ -228,7 +229,7 @@ async function keep(): Promise<void> {
       />
       <p class="quiet figures" role="status">
         <template v-if="state === 'loading'">Opening the recording …</template>
-        <template v-else-if="state === 'working'">Rendering … {{ Math.round(progress * 100) }} %</template>
+        <template v-else-if="state === 'working'">Rendering … {{ percent(progress) }}</template>
         <template v-else
           >{{ clock(seconds) }} of {{ clock(total) }} are heard. Drag the ends to trim, or drag over a stretch to choose
           it.</template
@@ -251,38 +252,32 @@ async function keep(): Promise<void> {
         <v-btn :icon="mdiRedo" size="28" aria-label="Redo" :disabled="future.length === 0" @click="redo" />
       </div>
       <div class="row fields">
-        <label
-          >From
-          <input
-            type="number"
-            class="figures"
-            min="0"
-            :max="total"
-            :step="STEP"
-            :value="(edit.kept[0]?.start ?? 0).toFixed(2)"
-            @change="trim('start', Number(($event.target as HTMLInputElement).value))"
-        /></label>
-        <label
-          >to
-          <input
-            type="number"
-            class="figures"
-            min="0"
-            :max="total"
-            :step="STEP"
-            :value="(edit.kept.at(-1)?.end ?? 0).toFixed(2)"
-            @change="trim('end', Number(($event.target as HTMLInputElement).value))"
-          />
-          s</label
-        >
-        <label class="level"
-          ><input
-            type="checkbox"
-            :checked="edit.levelled"
-            @change="change({ ...edit, levelled: ($event.target as HTMLInputElement).checked })"
-          />
-          As loud as all</label
-        >
+        <v-number-input
+          label="From"
+          class="figures"
+          :min="0"
+          :max="total"
+          :step="STEP"
+          :precision="2"
+          :model-value="edit.kept[0]?.start ?? 0"
+          @update:model-value="trim('start', $event)"
+        />
+        <v-number-input
+          label="to"
+          suffix="s"
+          class="figures"
+          :min="0"
+          :max="total"
+          :step="STEP"
+          :precision="2"
+          :model-value="edit.kept.at(-1)?.end ?? 0"
+          @update:model-value="trim('end', $event)"
+        />
+        <v-checkbox
+          label="As loud as all"
+          :model-value="edit.levelled"
+          @update:model-value="change({ ...edit, levelled: $event === true })"
+        />
       </div>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <div class="row end">
@@ -334,14 +329,8 @@ async function keep(): Promise<void> {
   gap: 8px;
   font-size: 13px;
 }
-.fields input[type='number'] {
-  width: 5.4em;
-  padding: 1px 4px;
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
-}
-input[type='checkbox'] {
-  accent-color: var(--ink);
+.fields .figures {
+  max-width: 110px;
 }
 .quiet {
   color: var(--quiet);

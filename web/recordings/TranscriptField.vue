@@ -7,6 +7,7 @@ import { recordingUrl } from '../player/media-url.ts';
 import TranscriptText from '../transcript/TranscriptText.vue';
 import { useRecordingActions } from './recording-actions.ts';
 import TranscriptEditor from './TranscriptEditor.vue';
+import { percent } from '../wording/format.ts';
 
 /** The words of a recording, read and mended in place; or how far making them is. */
 const props = defineProps<{ recording: Recording; focused?: boolean }>();
@@ -31,7 +32,7 @@ const listening = computed(() => {
 /** Of a long recording; a screen reader does not have to say every step. */
 const share = computed(() => {
   const { speech } = props.recording;
-  return speech?.state === 'running' && speech.progress ? `${Math.round(speech.progress * 100)} %` : '';
+  return speech?.state === 'running' && speech.progress ? percent(speech.progress) : '';
 });
 const failed = computed(() => {
   const { speech } = props.recording;

@@ -10,6 +10,7 @@ import { usePlayer } from '../player/player.ts';
 import { recordingUrl, soundBlob } from '../player/media-url.ts';
 import { useRecordingActions } from './recording-actions.ts';
 import { useOriginalSound } from './use-original-sound.ts';
+import { counted, seconds } from '../wording/format.ts';
 
 /** Cuts a recording by striking its words. The recording as it was spoken stays. */
 const props = defineProps<{ recording: Recording }>();
@@ -103,7 +104,7 @@ const playFrom = (seconds: number): Promise<void> =>
     <p v-if="!canRender()" class="quiet">This browser cannot make new recordings. Use another to cut.</p>
     <p v-else-if="words.length === 0" class="quiet">There are no words with times yet. Write the transcript first.</p>
     <template v-else>
-      <p v-if="ums.length > 0 || pauses.length > 0" class="row">
+      <div v-if="ums.length > 0 || pauses.length > 0" class="row">
         <v-btn
           v-if="ums.length > 0"
           size="x-small"
@@ -112,11 +113,12 @@ const playFrom = (seconds: number): Promise<void> =>
           @click="setStruck(ums, true)"
           >Strike {{ ums.length }} “{{ words[ums[0]!]!.word }}”</v-btn
         >
-        <label v-if="pauses.length > 0" class="quiet"
-          ><input v-model="shortened" type="checkbox" /> Shorten {{ pauses.length }} long
-          {{ pauses.length === 1 ? 'pause' : 'pauses' }}</label
-        >
-      </p>
+        <v-checkbox
+          v-if="pauses.length > 0"
+          v-model="shortened"
+          :label="`Shorten ${counted(pauses.length, 'long pause')}`"
+        />
+      </div>
       <p class="words" :lang="recording.transcript?.language" dir="auto">
         <template v-for="(word, index) in words" :key="index"
           ><button
@@ -132,8 +134,8 @@ const playFrom = (seconds: number): Promise<void> =>
         >
       </p>
       <p class="quiet figures" role="status">
-        {{ left.toFixed(1) }} of {{ recording.sound.duration.toFixed(1) }} s are left. Press words to strike them out,
-        with Shift all up to there.
+        {{ seconds(left) }} of {{ seconds(recording.sound.duration) }} are left. Press words to strike them out, with
+        Shift all up to there.
       </p>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <div class="row end">
@@ -188,9 +190,6 @@ const playFrom = (seconds: number): Promise<void> =>
 .quiet {
   color: var(--quiet);
   font-size: 13px;
-}
-input[type='checkbox'] {
-  accent-color: var(--ink);
 }
 .problem {
   color: rgb(var(--v-theme-error));

@@ -6,9 +6,11 @@ import { MOST_SAID } from '#contract/transcripts';
 import { mdiTranslate } from '@mdi/js';
 import { computed, ref } from 'vue';
 import { sentenceOf } from '../session/api.ts';
-import { COMMON_LANGUAGES, languageName } from '../transcript/language.ts';
+import { COMMON_LANGUAGES } from '../transcript/language.ts';
+import LanguageSelect from '../transcript/LanguageSelect.vue';
 import EarlierWords from './EarlierWords.vue';
 import { useRecordingActions } from './recording-actions.ts';
+import { languageName } from '../wording/format.ts';
 
 /** The languages of a remark's words, and the way in and out for captions. */
 const props = defineProps<{ recording: Recording }>();
@@ -65,14 +67,13 @@ async function take(event: Event): Promise<void> {
 
 <template>
   <section class="panel" aria-label="Languages and captions" @click.stop>
-    <label class="line"
-      >Spoken in
-      <select :value="spoken" @change="speaksIn(($event.target as HTMLSelectElement).value)">
-        <option v-for="language in new Set([spoken, ...COMMON_LANGUAGES])" :key="language" :value="language">
-          {{ languageName(language) }}
-        </option>
-      </select></label
-    >
+    <LanguageSelect
+      class="spoken"
+      label="Spoken in"
+      :model-value="spoken"
+      :languages="[...new Set([spoken, ...COMMON_LANGUAGES])]"
+      @update:model-value="speaksIn"
+    />
     <div v-for="language in languages" :key="language" class="translation">
       <label :for="`words-${recording.id}-${language}`">{{ languageName(language) }}</label>
       <v-btn
@@ -83,9 +84,9 @@ async function take(event: Event): Promise<void> {
         @click="attempt(language, () => actions.translateByMachine(recording, language))"
         >Translate</v-btn
       >
-      <textarea
+      <v-textarea
         :id="`words-${recording.id}-${language}`"
-        :value="textIn(language)"
+        :model-value="textIn(language)"
         :lang="language"
         dir="auto"
         rows="2"
@@ -94,13 +95,15 @@ async function take(event: Event): Promise<void> {
       />
       <p v-if="engineOf(language)" class="quiet">by {{ engineOf(language) }}; read it before you return it</p>
     </div>
-    <label class="line"
-      >Add words in
-      <select :key="added" :value="''" @change="added = ($event.target as HTMLSelectElement).value">
-        <option value="" disabled>another language</option>
-        <option v-for="language in others" :key="language" :value="language">{{ languageName(language) }}</option>
-      </select></label
-    >
+    <LanguageSelect
+      :key="added ?? ''"
+      class="spoken"
+      label="Add words in"
+      :model-value="''"
+      none="another language"
+      :languages="others"
+      @update:model-value="added = $event"
+    />
     <p class="line">
       <template v-if="transcript && transcript.words.length > 0">
         Captions:
@@ -141,11 +144,8 @@ async function take(event: Event): Promise<void> {
   gap: 4px 8px;
   margin-top: 4px;
 }
-select,
-textarea {
-  padding: 1px 4px;
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
+.spoken {
+  margin-top: 8px;
 }
 .translation {
   display: grid;
@@ -153,15 +153,9 @@ textarea {
   align-items: center;
   margin-top: 6px;
 }
-textarea,
+.translation .v-textarea,
 .translation .quiet {
   grid-column: 1 / -1;
-}
-textarea {
-  width: 100%;
-  padding: 4px 6px;
-  font-size: 15px;
-  line-height: 1.4;
 }
 .earlier {
   margin-top: 6px;

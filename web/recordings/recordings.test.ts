@@ -106,7 +106,7 @@ describe('TranscriptField', () => {
       transcript: null,
       speech: { task: 'transcribe', state: 'running', reason: null, progress: 0.414 },
     });
-    expect(running.text()).toContain('Listening for the words … 41 %');
+    expect(running.text()).toContain('Listening for the words … 41%');
     const speech = { task: 'transcribe', state: 'failed', reason: 'No speech was made out.', progress: null } as const;
     const failed = fieldOf('h', { transcript: null, speech });
     expect(failed.text()).toContain('No speech was made out.');

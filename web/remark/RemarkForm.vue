@@ -2,7 +2,7 @@
 import type { Rubric } from '#core/grading';
 import { mdiLinkVariant, mdiPaperclip, mdiTagOutline } from '@mdi/js';
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
-import { byteSize } from '../wording/byte-size.ts';
+import { byteSize } from '../wording/format.ts';
 import { linkOf, type Draft } from './draft.ts';
 
 /** A remark as it is written: its text, and whatever else goes along. */
@@ -124,9 +124,6 @@ function save(): void {
       <v-select
         label="Criterion"
         clearable
-        hide-details
-        variant="outlined"
-        density="compact"
         item-title="title"
         item-value="id"
         :items="rubric"
@@ -137,14 +134,12 @@ function save(): void {
     <p v-if="file" class="file">{{ file.name }}, {{ byteSize(file.size) }}</p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div class="row">
-      <label class="private">
-        <input
-          type="checkbox"
-          :checked="draft.content.private"
-          @change="set({ private: ($event.target as HTMLInputElement).checked })"
-        />
-        Private
-      </label>
+      <v-checkbox
+        class="private"
+        label="Private"
+        :model-value="draft.content.private"
+        @update:model-value="set({ private: $event === true })"
+      />
       <v-btn
         :icon="mdiLinkVariant"
         size="30"
@@ -189,17 +184,6 @@ function save(): void {
   display: flex;
   align-items: center;
   gap: 2px;
-}
-.private {
-  display: flex;
-  align-items: center;
-  gap: 5px;
-  font-size: 13px;
-}
-input[type='checkbox'] {
-  accent-color: var(--ink);
-  width: 16px;
-  height: 16px;
 }
 .keep {
   margin-left: auto;

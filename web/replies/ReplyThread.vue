@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
-import { dayAndTime } from '../wording/time.ts';
+import { dayAndTime } from '../wording/format.ts';
 import RecordingView from '../recordings/RecordingView.vue';
 import { useSession } from '../session/session.ts';
 

@@ -1,10 +1,8 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia';
-import { computed, onBeforeUnmount } from 'vue';
+import { computed, defineAsyncComponent, onBeforeUnmount } from 'vue';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
 import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
-import EarlierHead from '../earlier/EarlierHead.vue';
-import EarlierRibbon from '../earlier/EarlierRibbon.vue';
 import { useEarlier } from '../earlier/use-earlier.ts';
 import { useFeedback } from '../feedback/feedback-store.ts';
 import { marginEntries } from '../margin/entries.ts';
@@ -13,20 +11,25 @@ import WorkAndMargin from '../margin/WorkAndMargin.vue';
 import MarginFilterBar from '../margin/MarginFilterBar.vue';
 import { useMarginFilter } from '../margin/use-margin-filter.ts';
 import OutboxState from '../shell/OutboxState.vue';
+import GoMenu from '../shell/GoMenu.vue';
 import { provideRecordingActions } from '../recordings/recording-actions.ts';
 import { ANSWER_TAKE } from '../replies/answer-take.ts';
 import { usePlayer } from '../player/player.ts';
 import StateNote from '../shell/StateNote.vue';
-import { dayAndTime } from '../wording/time.ts';
+import { dayAndTime } from '../wording/format.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import VersionMenu from '../feedback/VersionMenu.vue';
 import RateButton from '../player/RateButton.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
 import ResultDrawer from './ResultDrawer.vue';
 import ReturnedRibbon from './ReturnedRibbon.vue';
-import TakenOver from './TakenOver.vue';
 import { useHeard } from '../player/use-heard.ts';
 import { useSession } from '../session/session.ts';
+
+// A first version has no earlier remarks, and most works no suggestion that was taken over.
+const TakenOver = defineAsyncComponent(() => import('./TakenOver.vue'));
+const EarlierHead = defineAsyncComponent(() => import('../earlier/EarlierHead.vue'));
+const EarlierRibbon = defineAsyncComponent(() => import('../earlier/EarlierRibbon.vue'));
 
 /** What the student gets back: the work, the remarks beside it, the scores. */
 const props = defineProps<{ submission: string }>();
@@ -83,6 +86,7 @@ onBeforeUnmount(() => player.stop());
 <template>
   <div v-if="work" class="page">
     <header class="strip">
+      <GoMenu />
       <router-link :to="{ name: 'home' }" class="back">Your work</router-link>
       <strong>{{ work.assignment.title }}</strong>
       <VersionMenu :work="work" route="returned" />
@@ -95,8 +99,8 @@ onBeforeUnmount(() => player.stop());
       <WorkAndMargin :work="work" :entries="entries" :focused="focused" @pick="focusRibbon">
         <template #above>
           <MarginFilterBar :filter="filter" />
-          <TakenOver :work="work" :remarks="remarks" />
-          <EarlierHead :earlier="earlier" />
+          <TakenOver v-if="remarks.some(({ takenAt }) => takenAt !== null)" :work="work" :remarks="remarks" />
+          <EarlierHead v-if="earlier.all.value.length > 0 || earlier.error.value" :earlier="earlier" />
           <InterruptedTake
             v-for="take in takes.interrupted.value"
             :key="take.id"

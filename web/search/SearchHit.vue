@@ -5,7 +5,7 @@ import { mdiPause, mdiPlay } from '@mdi/js';
 import { computed } from 'vue';
 import { usePlayer } from '../player/player.ts';
 import { recordingUrl } from '../player/media-url.ts';
-import { dayAndTime } from '../wording/time.ts';
+import { dayAndTime } from '../wording/format.ts';
 import TranscriptText from '../transcript/TranscriptText.vue';
 import FoundText from './FoundText.vue';
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { searchRemarks } from '#contract/search';
+import { mdiMagnify } from '@mdi/js';
 import { refDebounced } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
 import { call } from '../session/api.ts';
@@ -45,16 +46,17 @@ onBeforeUnmount(() => player.stop());
 <template>
   <search>
     <div class="row">
-      <input
+      <v-text-field
         ref="field"
         v-model="words"
         class="field"
         type="search"
-        aria-label="Find remarks by their words"
+        label="Find remarks by their words"
         maxlength="200"
         autocomplete="off"
+        :prepend-inner-icon="mdiMagnify"
       />
-      <label v-if="teaches" class="own"><input v-model="own" type="checkbox" /> only mine</label>
+      <v-checkbox v-if="teaches" v-model="own" class="own" label="Only mine" />
     </div>
     <StateNote v-if="error" :error="error" @retry="load" />
     <p v-else-if="!value" class="quiet">
@@ -83,15 +85,9 @@ onBeforeUnmount(() => player.stop());
 }
 .field {
   flex: 1 1 12rem;
-  min-width: 0;
-  padding: 8px 10px;
-  border: 1px solid var(--quiet);
-  border-radius: 4px;
-  background: var(--paper);
 }
 .own {
-  display: flex;
-  gap: 6px;
+  flex: none;
 }
 .quiet {
   margin: 10px 0 4px;

@@ -10,12 +10,11 @@ const settings = useSpeechSettings();
 </script>
 
 <template>
-  <label class="tick">
-    <input
-      type="checkbox"
-      :checked="settings.hasAgreed(place)"
-      @change="$emit('agree', place, ($event.target as HTMLInputElement).checked)"
-    />
-    <span><slot /></span>
-  </label>
+  <v-checkbox
+    class="tick"
+    :model-value="settings.hasAgreed(place)"
+    @update:model-value="$emit('agree', place, $event === true)"
+  >
+    <template #label><slot /></template>
+  </v-checkbox>
 </template>

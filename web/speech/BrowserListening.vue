@@ -4,7 +4,7 @@ import { ref, watch } from 'vue';
 import { installLanguage, listeningPlace, type ListeningPlace } from '../recorder/recognition.ts';
 import { useDeviceDictation } from '../recorder/use-dictation.ts';
 import AgreementBox from './AgreementBox.vue';
-import { languageName } from '../transcript/language.ts';
+import { languageName } from '../wording/format.ts';
 
 /** What this browser itself could write down while somebody speaks, and whether it may. */
 const props = defineProps<{ language: string }>();
@@ -31,10 +31,12 @@ async function fetchIt(): Promise<void> {
 
 <template>
   <p v-if="place === undefined" class="quiet">Looking at what this browser can do …</p>
-  <label v-else-if="place === 'device'" class="tick">
-    <input v-model="onDevice" type="checkbox" />
-    Write down what I say while I speak. The sound stays on this computer.
-  </label>
+  <v-checkbox
+    v-else-if="place === 'device'"
+    v-model="onDevice"
+    class="tick"
+    label="Write down what I say while I speak. The sound stays on this computer."
+  />
   <template v-else-if="place === 'download'">
     <p class="can">It can do it on this computer once it has fetched what it needs for {{ languageName(language) }}.</p>
     <v-btn size="small" variant="outlined" :loading="fetching" @click="fetchIt">Fetch it</v-btn>

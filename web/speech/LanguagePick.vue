@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { COMMON_LANGUAGES, languageName } from '../transcript/language.ts';
+import { COMMON_LANGUAGES } from '../transcript/language.ts';
+import LanguageSelect from '../transcript/LanguageSelect.vue';
 
 /** A language that is spoken. */
 defineProps<{
@@ -11,30 +12,19 @@ const language = defineModel<string | null>({ required: true });
 </script>
 
 <template>
-  <label class="line">
-    <span>{{ label }}</span>
-    <select :value="language ?? ''" @change="language = ($event.target as HTMLSelectElement).value || null">
-      <option v-if="none" value="">{{ none }}</option>
-      <option v-for="tag in new Set([...(language ? [language] : []), ...COMMON_LANGUAGES])" :key="tag" :value="tag">
-        {{ languageName(tag) }}
-      </option>
-    </select>
-  </label>
+  <LanguageSelect
+    class="pick"
+    :label="label"
+    v-bind="none === undefined ? {} : { none }"
+    :languages="[...new Set([...(language ? [language] : []), ...COMMON_LANGUAGES])]"
+    :model-value="language ?? ''"
+    @update:model-value="language = $event || null"
+  />
 </template>
 
 <style scoped>
-.line {
-  display: grid;
-  grid-template-columns: minmax(0, 20rem) minmax(0, 16rem);
-  align-items: center;
-  gap: 16px;
-  padding: 6px 0;
-}
-select {
-  padding: 6px;
-  border: 1px solid var(--quiet);
-  border-radius: 4px;
-  background: var(--paper);
-  color: var(--ink);
+.pick {
+  max-width: 26rem;
+  margin-top: 12px;
 }
 </style>

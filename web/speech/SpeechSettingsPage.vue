@@ -5,11 +5,11 @@ import { sentenceOf } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import { useSpeechSettings } from '../session/speech-settings.ts';
 import StateNote from '../shell/StateNote.vue';
-import { languageName } from '../transcript/language.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import AgreementBox from './AgreementBox.vue';
 import BrowserListening from './BrowserListening.vue';
 import LanguagePick from './LanguagePick.vue';
+import { languageName, listOf } from '../wording/format.ts';
 
 /** What is spoken, who writes it down and translates it, and where voice and words go. */
 const store = useSpeechSettings();
@@ -30,14 +30,13 @@ async function attempt(deed: Promise<void>): Promise<void> {
   }
 }
 
-const list = new Intl.ListFormat('en');
 const languages = ({ languages: tags }: SpeechSettings['engines'][number]): string =>
-  tags ? list.format(tags.map(languageName)) : 'decided by the server';
+  tags ? listOf(tags.map(languageName)) : 'decided by the server';
 const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(store.agree(place, agreed));
 </script>
 
 <template>
-  <PageFrame title="Speech settings">
+  <PageFrame title="Voice and words">
     <StateNote v-if="!settings" :busy="!error" :error="error" @retry="load" />
     <div v-else :key="attempts">
       <p v-if="refused" class="problem" role="alert">{{ refused }}</p>
@@ -57,7 +56,7 @@ const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(st
           @update:model-value="attempt(store.speakInCourse(course.id, $event ?? 'en'))"
         />
         <p class="quiet">
-          Words of {{ list.format(settings.aligned.map(languageName)) }} recordings are timed by their sound; in other
+          Words of {{ listOf(settings.aligned.map(languageName)) }} recordings are timed by their sound; in other
           languages the times are shared out between the pauses, and marked as approximate.
         </p>
       </section>
@@ -66,7 +65,7 @@ const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(st
         <p class="quiet">
           The first of these that can and may makes a draft. You can always write the words yourself while you listen.
         </p>
-        <table>
+        <v-table>
           <thead>
             <tr>
               <th scope="col">Engine</th>
@@ -94,11 +93,11 @@ const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(st
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </section>
       <section aria-labelledby="translated">
         <h2 id="translated">Who translates the words</h2>
-        <table>
+        <v-table>
           <thead>
             <tr>
               <th scope="col">Translator</th>
@@ -116,7 +115,7 @@ const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(st
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </section>
       <section v-if="settings.missing.length > 0" aria-labelledby="missing">
         <h2 id="missing">What this server could have</h2>
@@ -148,10 +147,9 @@ h2 {
   margin: 4px 0;
   color: var(--quiet);
 }
-table {
-  width: 100%;
+.v-table {
   margin-top: 8px;
-  border-collapse: collapse;
+  background: transparent;
 }
 th,
 td {

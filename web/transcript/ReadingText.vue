@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import type { Recording } from '#contract/recordings';
 import { computed } from 'vue';
+import ChoiceMenu from '../shell/ChoiceMenu.vue';
 import { recordingUrl } from '../player/media-url.ts';
-import { languageName, useReadingLanguage, wordsIn } from './language.ts';
+import { useReadingLanguage, wordsIn } from './language.ts';
 import TranscriptText from './TranscriptText.vue';
+import { languageName } from '../wording/format.ts';
 
 /** The words of a recording as they are read, in the language that the reader picks where there are several. */
 const props = defineProps<{ recording: Recording; live?: boolean }>();
@@ -23,13 +25,17 @@ const pick = computed({
 
 <template>
   <template v-if="spoken">
-    <label v-if="languages.length > 0" class="quiet" @click.stop>
+    <div v-if="languages.length > 0" class="quiet" @click.stop>
       Words in
-      <select v-model="pick" class="pick">
-        <option value="">{{ languageName(spoken.language) }} (spoken)</option>
-        <option v-for="language in languages" :key="language" :value="language">{{ languageName(language) }}</option>
-      </select>
-    </label>
+      <ChoiceMenu
+        v-model="pick"
+        label="Words in"
+        :choices="[
+          { title: `${languageName(spoken.language)} (spoken)`, value: '' },
+          ...languages.map((language) => ({ title: languageName(language), value: language })),
+        ]"
+      />
+    </div>
     <p v-if="translation" class="words" :lang="translation.language" dir="auto">{{ translation.text }}</p>
     <TranscriptText v-else :id="recording.id" :url="recordingUrl(recording)" :transcript="spoken" :live="live" />
     <p v-if="translation?.source === 'machine'" class="quiet">Translated by a machine ({{ translation.engine }})</p>
@@ -45,11 +51,5 @@ const pick = computed({
 .quiet {
   color: var(--quiet);
   font-size: 13px;
-}
-.pick {
-  padding: 0 4px;
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
-  color: var(--ink);
 }
 </style>

@@ -1,17 +1,6 @@
 import { createGlobalState, useLocalStorage } from '@vueuse/core';
 import type { Recording } from '#contract/recordings';
 
-const names = new Intl.DisplayNames(['en'], { type: 'language' });
-
-/** The English name of a language; its tag where there is none. */
-export function languageName(tag: string): string {
-  try {
-    return names.of(tag) ?? tag;
-  } catch {
-    return tag;
-  }
-}
-
 /** Languages that are offered first; any other can be typed as a tag. */
 export const COMMON_LANGUAGES = [
   'en', 'fr', 'es', 'de', 'pt', 'it', 'pl', 'uk', 'ru', 'tr', 'ar', 'fa', 'ur', 'hi', 'bn', 'zh', 'ja', 'ko', 'vi', 'so', 'sw',

@@ -4,9 +4,10 @@ import { effectScope } from 'vue';
 import { tokens, type Transcript } from '#core/transcript';
 import { mountInApp, recordingOf } from '../testing/mount.ts';
 import { usePlayer } from '../player/player.ts';
-import { languageName, useReadingLanguage, wordsIn } from './language.ts';
+import { useReadingLanguage, wordsIn } from './language.ts';
 import TranscriptText from './TranscriptText.vue';
 import { useCaptions } from './use-captions.ts';
+import { languageName } from '../wording/format.ts';
 
 const transcriptOf = (text: string, change: Partial<Transcript> = {}): Transcript => ({
   ...{ language: 'en', text, source: 'machine', engine: 'PocketSphinx', approximate: false, read: false },

@@ -71,7 +71,13 @@ async function save(): Promise<void> {
       >
         <div class="row">
           <kbd>{{ index + 1 }}</kbd>
-          <input v-model="entry.name" maxlength="24" :aria-label="`Name of kind ${index + 1}`" class="name" />
+          <v-text-field
+            v-model="entry.name"
+            density="compact"
+            maxlength="24"
+            :aria-label="`Name of kind ${index + 1}`"
+            class="name"
+          />
           <v-btn
             :icon="mdiArrowUp"
             size="24"
@@ -94,15 +100,14 @@ async function save(): Promise<void> {
           />
         </div>
         <div class="row">
-          <select v-model="entry.color" :aria-label="`Colour of ${entry.name}`">
-            <option v-for="color in KEY_COLORS" :key="color">{{ color }}</option>
-          </select>
-          <select v-model="entry.glyph" class="glyph" :aria-label="`Sign of ${entry.name}`">
-            <option v-for="glyph in KEY_GLYPHS" :key="glyph">{{ glyph }}</option>
-          </select>
-          <select v-model="entry.line" :aria-label="`Line of ${entry.name}`">
-            <option v-for="line in KEY_LINES" :key="line">{{ line }}</option>
-          </select>
+          <v-select v-model="entry.color" :items="[...KEY_COLORS]" :aria-label="`Colour of ${entry.name}`" />
+          <v-select
+            v-model="entry.glyph"
+            class="glyph"
+            :items="[...KEY_GLYPHS]"
+            :aria-label="`Sign of ${entry.name}`"
+          />
+          <v-select v-model="entry.line" :items="[...KEY_LINES]" :aria-label="`Line of ${entry.name}`" />
           <KindLine :kind="entry.kind" :line="entry.line" />
         </div>
       </li>
@@ -143,16 +148,6 @@ li {
   border-radius: 3px;
   color: var(--kind);
   font-weight: 600;
-}
-select {
-  min-width: 0;
-  max-width: 74px;
-  padding: 2px;
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
-  background: var(--paper);
-  color: var(--ink);
-  font-size: 13px;
 }
 .glyph {
   color: var(--kind);

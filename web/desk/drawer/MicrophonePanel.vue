@@ -86,17 +86,18 @@ const playBack = (): void => void new Audio(heard.value).play();
 <template>
   <DeskPanel title="Microphone" @close="$emit('close')">
     <p v-if="recorder.problem.value" class="problem" role="alert">{{ recorder.problem.value }}</p>
-    <label class="field">
-      Which one
-      <select :value="choice" @change="choose(($event.target as HTMLSelectElement).value)">
-        <option value="">The one that the system has chosen</option>
-        <option v-for="{ id, name } in microphones.filter((one) => one.id !== 'default')" :key="id" :value="id">
-          {{ name }}
-        </option>
-        <option :value="PRACTICE">Practice microphone: speaks sample sentences</option>
-      </select>
-    </label>
-    <p class="label">How loud it is now</p>
+    <v-select
+      class="field"
+      label="Microphone"
+      :items="[
+        { title: 'The computer’s own choice', value: '' },
+        ...microphones.filter((one) => one.id !== 'default').map(({ id, name }) => ({ title: name, value: id })),
+        { title: 'Practice microphone: speaks sample sentences', value: PRACTICE },
+      ]"
+      :model-value="choice"
+      @update:model-value="choose"
+    />
+    <p class="label">How loud you are</p>
     <div class="meter">
       <meter
         :min="QUIETEST_DBFS"
@@ -123,17 +124,14 @@ const playBack = (): void => void new Audio(heard.value).play();
     </div>
     <p v-if="verdict" class="verdict" :class="verdict" role="status">{{ VERDICTS[verdict] }}</p>
     <p v-else class="quiet">What you say in a try is not kept.</p>
-    <label class="check">
-      <input
-        type="checkbox"
-        :checked="countdown > 0"
-        @change="countdown = ($event.target as HTMLInputElement).checked ? 3 : 0"
-      />
-      Count 3 – 2 – 1 before recording
-    </label>
+    <v-checkbox
+      label="Count 3 – 2 – 1 before recording"
+      :model-value="countdown > 0"
+      @update:model-value="countdown = $event ? 3 : 0"
+    />
     <p class="quiet">
       Which language you speak, and who writes it down:
-      <router-link :to="{ name: 'speech' }">speech settings</router-link>
+      <router-link :to="{ name: 'speech' }">voice and words</router-link>
     </p>
   </DeskPanel>
 </template>
@@ -144,16 +142,6 @@ const playBack = (): void => void new Audio(heard.value).play();
   display: block;
   margin-top: 12px;
   font-weight: 600;
-}
-select {
-  width: 100%;
-  margin-top: 4px;
-  padding: 6px;
-  border: 1px solid var(--quiet);
-  border-radius: 4px;
-  font-weight: 400;
-  background: var(--paper);
-  color: var(--ink);
 }
 .meter {
   display: flex;
@@ -186,16 +174,5 @@ meter {
 }
 .problem {
   color: rgb(var(--v-theme-error));
-}
-.check {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  margin-top: 18px;
-}
-.check input {
-  accent-color: var(--ink);
-  width: 16px;
-  height: 16px;
 }
 </style>

@@ -43,21 +43,25 @@ function give(question: { id: string; points: number }): void {
     <fieldset v-for="criterion in feedback.rubric" :key="criterion.id" :disabled="returned">
       <legend>{{ criterion.title }}</legend>
       <p class="about">{{ criterion.description }}</p>
-      <label
-        v-for="level in criterion.levels"
-        :key="level.id"
-        :class="{ chosen: feedback.scores[criterion.id] === level.id }"
+      <v-radio-group
+        :model-value="feedback.scores[criterion.id] ?? null"
+        :name="criterion.id"
+        :disabled="returned"
+        @update:model-value="$emit('score', criterion.id, $event)"
       >
-        <input
-          type="radio"
-          :name="criterion.id"
-          :checked="feedback.scores[criterion.id] === level.id"
-          @change="$emit('score', criterion.id, level.id)"
-        />
-        <span class="level">{{ level.title }}</span>
-        <span class="figures points">{{ formatHundredths(level.points) }}</span>
-        <span class="description">{{ level.description }}</span>
-      </label>
+        <v-radio
+          v-for="level in criterion.levels"
+          :key="level.id"
+          :value="level.id"
+          :class="{ chosen: feedback.scores[criterion.id] === level.id }"
+        >
+          <template #label>
+            <span class="level">{{ level.title }}</span>
+            <span class="figures points">{{ formatHundredths(level.points) }}</span>
+            <span class="description">{{ level.description }}</span>
+          </template>
+        </v-radio>
+      </v-radio-group>
       <button
         v-if="feedback.scores[criterion.id] && !returned"
         type="button"
@@ -70,15 +74,16 @@ function give(question: { id: string; points: number }): void {
     <fieldset v-for="(question, index) in feedback.questions" :key="question.id" :disabled="returned" class="question">
       <legend>Question {{ index + 1 }}</legend>
       <p class="about">{{ question.prompt }}</p>
-      <label class="given">
-        <input
-          type="text"
+      <div class="given">
+        <v-text-field
           inputmode="decimal"
           class="figures"
-          :value="shown(question.id)"
+          density="compact"
+          hide-details
+          :model-value="shown(question.id)"
           :aria-label="`Points for question ${index + 1}, of ${formatHundredths(question.points)}`"
-          :aria-invalid="refused[question.id]"
-          @input="drafts = { ...drafts, [question.id]: ($event.target as HTMLInputElement).value }"
+          :error="refused[question.id] === true"
+          @update:model-value="drafts = { ...drafts, [question.id]: $event }"
           @change="give(question)"
           @keydown.enter="($event.target as HTMLInputElement).blur()"
         />
@@ -89,7 +94,7 @@ function give(question: { id: string; points: number }): void {
         <v-btn size="x-small" variant="outlined" @click="emit('points', question.id, 0)">
           None <span class="visually-hidden">of the points for question {{ index + 1 }}</span>
         </v-btn>
-      </label>
+      </div>
       <p v-if="refused[question.id]" class="refused" role="alert">
         A number from 0 to {{ formatHundredths(question.points) }}, with at most two decimals.
       </p>
@@ -121,6 +126,7 @@ fieldset {
   min-width: 0;
 }
 legend {
+  padding: 0;
   font-weight: 650;
 }
 .about {
@@ -129,27 +135,29 @@ legend {
   font-size: 13px;
   margin-bottom: 4px;
 }
-label {
-  display: grid;
-  grid-template-columns: 18px 1fr auto;
-  gap: 0 6px;
-  align-items: center;
-  padding: 3px 6px;
+.v-radio {
+  align-items: start;
   border-radius: 3px;
-  cursor: pointer;
 }
-label.given {
+.v-radio :deep(.v-label) {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0 6px;
+  width: 100%;
+  padding: 5px 6px 5px 0;
+  opacity: 1;
+}
+.v-radio :deep(.v-selection-control__wrapper) {
+  height: 28px;
+}
+.given {
   display: flex;
   align-items: center;
   gap: 8px;
   padding: 4px 0;
-  cursor: default;
 }
-.given input {
-  width: 4.5em;
-  padding: 3px 6px;
-  border: 1px solid var(--quiet);
-  border-radius: 3px;
+.given .v-text-field {
+  flex: 0 0 76px;
 }
 .question .about {
   display: -webkit-box;
@@ -161,27 +169,21 @@ label.given {
   color: rgb(var(--v-theme-error));
   font-size: 13px;
 }
-label.chosen {
+.chosen {
   background: color-mix(in srgb, var(--ink) 8%, transparent);
+}
+.chosen .level {
   font-weight: 600;
-}
-label:has(:focus-visible) {
-  outline: 2px solid var(--ink);
-}
-input {
-  margin: 0;
-  accent-color: var(--ink);
 }
 .description {
   display: none;
-  grid-column: 2 / -1;
+  grid-column: 1 / -1;
   color: var(--quiet);
   font-size: 13px;
-  font-weight: 400;
 }
-label.chosen .description,
-label:hover .description,
-label:has(:focus-visible) .description {
+.chosen .description,
+.v-radio:hover .description,
+.v-radio:focus-within .description {
   display: block;
 }
 .points {

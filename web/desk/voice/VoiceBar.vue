@@ -7,6 +7,7 @@ import KindChoice from './KindChoice.vue';
 import LiveWave from './LiveWave.vue';
 import { COMMANDS, commandOf } from '../commands.ts';
 import { useDesk } from '../desk.ts';
+import { percent } from '../../wording/format.ts';
 
 /** Along the bottom of the desk: record, live waveform, time against the budget, and all else that a remark can be. */
 const props = defineProps<{
@@ -66,7 +67,7 @@ const microphone = computed(() => {
       />
       <video v-if="recorder.picture.value" ref="preview" class="preview" autoplay muted playsinline />
       <div class="live">
-        <p v-if="finishing" role="status">Levelling … {{ Math.round(recorder.progress.value * 100) }} %</p>
+        <p v-if="finishing" role="status">Levelling … {{ percent(recorder.progress.value) }}</p>
         <LiveWave :budget="budget" />
         <span v-if="paused" class="paused" role="status">paused</span>
       </div>

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import { dayAndTime } from '../wording/format.ts';
+
+/** Assignments as their teachers see them, with how far the class is. */
+defineProps<{
+  assignments: readonly {
+    id: string;
+    title: string;
+    dueAt: string | null;
+    /** Where they are of several courses. */
+    course?: string;
+    students: number;
+    handedIn: number;
+    returned: number;
+  }[];
+}>();
+</script>
+
+<template>
+  <ul class="rows">
+    <li v-for="{ id, title, dueAt, course, students, handedIn, returned } in assignments" :key="id">
+      <router-link :to="{ name: 'assignment', params: { assignment: id } }">
+        <strong>{{ title }}</strong>
+        <span class="quiet when">{{ course ?? (dueAt ? `due ${dayAndTime(dueAt)}` : '') }}</span>
+        <span class="figures text">{{ handedIn }} of {{ students }} handed in, {{ returned }} returned</span>
+      </router-link>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.text {
+  flex-basis: 100%;
+}
+</style>

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { readCourse } from '#contract/courses';
+import OwnWorkList from '../assignments/OwnWorkList.vue';
+import TaughtList from '../assignments/TaughtList.vue';
+import { call } from '../session/api.ts';
+import PageFrame from '../shell/PageFrame.vue';
+import StateNote from '../shell/StateNote.vue';
+import { useLoaded } from '../shell/use-loaded.ts';
+import { counted, listOf } from '../wording/format.ts';
+
+/** One course: for its teachers the assignments and the class, for a student their own work in it. */
+const props = defineProps<{ course: string }>();
+
+const {
+  value: course,
+  error,
+  load,
+} = useLoaded(
+  () => call(readCourse, { params: { course: props.course } }),
+  () => props.course,
+);
+</script>
+
+<template>
+  <PageFrame :title="course?.title ?? 'Course'">
+    <StateNote v-if="!course" :busy="!error" :error="error" @retry="load" />
+    <template v-else>
+      <p class="quiet">
+        {{ course.teachers.length === 0 ? 'No teacher yet' : `Taught by ${listOf(course.teachers)}` }}
+      </p>
+      <template v-if="course.teaches">
+        <section aria-labelledby="assignments">
+          <h2 id="assignments">Assignments</h2>
+          <StateNote v-if="course.assignments.length === 0">There are no assignments in this course yet.</StateNote>
+          <TaughtList
+            v-else
+            :assignments="
+              course.assignments.map((one) => ({
+                ...one,
+                students: course!.students.length,
+                handedIn: one.handedIn ?? 0,
+                returned: one.returned ?? 0,
+              }))
+            "
+          />
+        </section>
+        <section aria-labelledby="class">
+          <h2 id="class">The class</h2>
+          <p v-if="course.students.length > 0" class="quiet">
+            {{ counted(course.students.length, 'student') }}: {{ course.students.join(', ') }}
+          </p>
+          <StateNote v-else>Nobody learns in this course yet.</StateNote>
+        </section>
+      </template>
+      <OwnWorkList v-else :course="course.id" />
+    </template>
+  </PageFrame>
+</template>
+
+<style scoped>
+section {
+  margin-top: 32px;
+  max-width: 760px;
+}
+h2 {
+  margin-bottom: 8px;
+  font-size: 17px;
+  font-weight: 650;
+}
+.quiet {
+  color: var(--quiet);
+}
+</style>

@@ -1,0 +1,50 @@
+import { mdiBookOpenPageVariantOutline, mdiInboxOutline, mdiLogout, mdiMagnify, mdiTuneVariant } from '@mdi/js';
+import { storeToRefs } from 'pinia';
+import { computed, type ComputedRef } from 'vue';
+import { useRouter } from 'vue-router';
+import { useCourses } from '../session/courses.ts';
+import { useSession } from '../session/session.ts';
+import type { MenuEntry } from './menu-entry.ts';
+
+export interface Shell {
+  name: ComputedRef<string | undefined>;
+  /** Where everybody goes. */
+  places: ComputedRef<MenuEntry[]>;
+  courses: ComputedRef<MenuEntry[]>;
+  /** What stands under the person's name. */
+  own: ComputedRef<MenuEntry[]>;
+}
+
+/** All that the head of a page leads to. A new place is one more line here. */
+export function useShell(): Shell {
+  const session = useSession();
+  const router = useRouter();
+  const store = useCourses();
+  const { courses } = storeToRefs(store);
+  const person = computed(() => session.person);
+  void store.ensure();
+
+  async function signOut(): Promise<void> {
+    await session.signOut();
+    await router.push({ name: 'sign-in' });
+  }
+
+  return {
+    name: computed(() => person.value?.name),
+    places: computed(() => [
+      { title: person.value?.teaches ? 'What waits' : 'Your work', icon: mdiInboxOutline, to: { name: 'home' } },
+      { title: 'Find remarks', icon: mdiMagnify, to: { name: 'search' } },
+    ]),
+    courses: computed(() =>
+      courses.value.map(({ id, title }) => ({
+        title,
+        icon: mdiBookOpenPageVariantOutline,
+        to: { name: 'course', params: { course: id } },
+      })),
+    ),
+    own: computed(() => [
+      ...(person.value?.teaches ? [{ title: 'Voice and words', icon: mdiTuneVariant, to: { name: 'speech' } }] : []),
+      { title: 'Sign out', icon: mdiLogout, run: () => void signOut() },
+    ]),
+  };
+}
