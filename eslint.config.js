@@ -31,7 +31,17 @@ const rooms = {
   ],
   server: [
     ...['threads', 'db', 'access', 'media', 'documents', 'transcripts', 'speech', 'translation', 'http', 'sessions'],
-    ...['school', 'courses', 'languages', 'recordings', 'assignments', 'submissions', 'remarks', 'annotations'],
+    ...[
+      'school',
+      'margin-key',
+      'languages',
+      'recordings',
+      'assignments',
+      'submissions',
+      'courses',
+      'remarks',
+      'annotations',
+    ],
     ...['grading', 'class', 'earlier', 'feedback', 'hand-in', 'own-work', 'replies', 'search', 'stamps', 'waiting'],
   ],
 };

@@ -5,7 +5,7 @@ import { addPerson, enrol, findOrAddCourse, nameSchool } from '../server/school/
 import { hashPassword } from '../server/sessions/passwords.ts';
 import { readSettings } from '../server/settings.ts';
 
-interface Options {
+export interface AddPersonOptions {
   name: string;
   login: string;
   teaches?: string;
@@ -14,7 +14,7 @@ interface Options {
 
 const MIN_PASSWORD_LENGTH = 8;
 
-export async function addPersonCommand({ name, login, teaches, learns }: Options): Promise<{ id: string }> {
+export async function addPersonCommand({ name, login, teaches, learns }: AddPersonOptions): Promise<{ id: string }> {
   const password = (await text(process.stdin)).replace(/\r?\n$/, '');
   if (password.length < MIN_PASSWORD_LENGTH)
     throw new Error(`A password has at least ${MIN_PASSWORD_LENGTH} characters. Give it on standard input.`);

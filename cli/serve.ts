@@ -10,14 +10,14 @@ import { HOW_TO_GET_POCKETSPHINX } from '../server/speech/pocketsphinx.ts';
 import { enginesOf } from '../server/speech/speech.ts';
 import { startServer, type Running } from '../server/start.ts';
 
-interface Options {
+export interface ServeOptions {
   port?: number;
   sample?: boolean;
   fresh?: boolean;
 }
 
 /** Runs until the process is told to stop. */
-export async function serve(options: Options): Promise<void> {
+export async function serve(options: ServeOptions): Promise<void> {
   const settings = { ...readSettings(process.env), ...(options.port !== undefined && { port: options.port }) };
   if (options.sample && !process.env.VIVID_DATA) settings.dataFolder = path.join(settings.dataFolder, 'sample');
   if (options.fresh) await clear(settings);

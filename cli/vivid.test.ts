@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { Client } from '../server/testing/client.ts';
-import { ROOT } from '../server/settings.ts';
+import { ROOT } from '../server/root.ts';
 
 let folder: string;
 const running: (() => void)[] = [];
@@ -20,7 +20,7 @@ afterEach(() => {
 });
 
 function start(...args: string[]) {
-  const child = spawn(process.execPath, ['--import', 'tsx', path.join(ROOT, 'cli', 'vivid.ts'), ...args], {
+  const child = spawn(process.execPath, [path.join(ROOT, 'scripts', 'vivid.mjs'), ...args], {
     cwd: ROOT,
     env: { ...process.env, VIVID_DATA: folder, DATABASE_URL: '' },
   });

@@ -1,13 +1,7 @@
 import { Command, InvalidArgumentError, Option } from 'commander';
 import { z } from 'zod';
-import { addPersonCommand } from './add-person.ts';
-import { annotations } from './annotations.ts';
-import { loudness } from './loudness.ts';
-import { read } from './read.ts';
-import { reattach } from './reattach.ts';
-import { align, captions, transcribe, wer } from './speech.ts';
-import { speechStandIn } from './speech-stand-in.ts';
-import { serve } from './serve.ts';
+import type { AddPersonOptions } from './add-person.ts';
+import type { ServeOptions } from './serve.ts';
 
 const print = (value: unknown): void => {
   process.stdout.write(`${JSON.stringify(value, null, 2)}\n`);
@@ -19,6 +13,7 @@ function port(value: string): number {
   return parsed.data;
 }
 
+// Each command loads what it needs, so that a small one is quick.
 const program = new Command('vivid').description('Vivid Margin on the command line').configureOutput({
   outputError: (text, write) => write(text.trim().split('\n')[0] + '\n'),
 });
@@ -27,7 +22,7 @@ program
   .command('read')
   .argument('<file>', 'a document, e.g. essay.docx')
   .description('print the folio of a document as JSON')
-  .action(async (file: string) => print(await read(file)));
+  .action(async (file: string) => print(await (await import('./read.ts')).read(file)));
 
 program
   .command('reattach')
@@ -35,7 +30,9 @@ program
   .argument('<new>', 'its next version')
   .argument('<anchors>', 'a JSON file: [{"id", "start", "end", "exact", "prefix", "suffix"}], offsets in UTF-16 units')
   .description('print where each anchor of the old document belongs in the new one')
-  .action(async (old: string, next: string, anchors: string) => print(await reattach(old, next, anchors)));
+  .action(async (old: string, next: string, anchors: string) =>
+    print(await (await import('./reattach.ts')).reattach(old, next, anchors)),
+  );
 
 program
   .command('annotations')
@@ -44,21 +41,23 @@ program
   .option('--sounds <folder>', 'write the recordings to a folder, or with --import read them from it')
   .description('print the remarks on a work as W3C Web Annotations (JSON-LD)')
   .action(async (submission: string, options: { import?: string; sounds?: string }) =>
-    print(await annotations(submission, options)),
+    print(await (await import('./annotations.ts')).annotations(submission, options)),
   );
 
 program
   .command('loudness')
   .argument('<file>', 'a WAV file')
   .description('print how loud a recording is: LUFS, dBTP, LU (EBU R 128) and seconds')
-  .action(async (file: string) => print(await loudness(file)));
+  .action(async (file: string) => print(await (await import('./loudness.ts')).loudness(file)));
 
 program
   .command('transcribe')
   .argument('<file>', 'a recording: WAV, or Opus in WebM, Ogg or MP4')
   .option('--language <tag>', 'what is spoken, e.g. en', 'en')
   .description('print the words of a recording with their times in seconds')
-  .action(async (file: string, options: { language: string }) => print(await transcribe(file, options)));
+  .action(async (file: string, options: { language: string }) =>
+    print(await (await import('./speech.ts')).transcribe(file, options)),
+  );
 
 program
   .command('align')
@@ -66,7 +65,9 @@ program
   .argument('<textfile>', 'what is said in it')
   .option('--language <tag>', 'what is spoken, e.g. en', 'en')
   .description('print when each word of a known text is said')
-  .action(async (file: string, text: string, options: { language: string }) => print(await align(file, text, options)));
+  .action(async (file: string, text: string, options: { language: string }) =>
+    print(await (await import('./speech.ts')).align(file, text, options)),
+  );
 
 program
   .command('captions')
@@ -74,7 +75,7 @@ program
   .addOption(new Option('--format <format>').choices(['vtt', 'srt']).default('vtt'))
   .description('print captions: WebVTT or SubRip')
   .action(async (file: string, { format }: { format: 'vtt' | 'srt' }) => {
-    process.stdout.write(await captions(file, format));
+    process.stdout.write(await (await import('./speech.ts')).captions(file, format));
   });
 
 program
@@ -82,13 +83,15 @@ program
   .argument('<reference>', 'a text file: what was said')
   .argument('<hypothesis>', 'a text file: what was heard')
   .description('print the word error rate')
-  .action(async (reference: string, hypothesis: string) => print(await wer(reference, hypothesis)));
+  .action(async (reference: string, hypothesis: string) =>
+    print(await (await import('./speech.ts')).wer(reference, hypothesis)),
+  );
 
 program
   .command('speech-stand-in')
   .option('--port <number>', 'where to listen', port, 4175)
   .description('run a small stand-in for a speech server, for trying the settings')
-  .action(speechStandIn);
+  .action(async (options: { port: number }) => (await import('./speech-stand-in.ts')).speechStandIn(options));
 
 program
   .command('serve')
@@ -96,7 +99,7 @@ program
   .option('--port <number>', 'where to listen', port)
   .option('--sample', 'fill an empty database with the sample school')
   .option('--fresh', 'with --sample: start over')
-  .action(serve);
+  .action(async (options: ServeOptions) => (await import('./serve.ts')).serve(options));
 
 program
   .command('add-person')
@@ -105,7 +108,9 @@ program
   .requiredOption('--login <login>')
   .option('--teaches <course>', 'title of a course; made if there is none')
   .option('--learns <course>', 'title of a course; made if there is none')
-  .action(async (options: Parameters<typeof addPersonCommand>[0]) => print(await addPersonCommand(options)));
+  .action(async (options: AddPersonOptions) =>
+    print(await (await import('./add-person.ts')).addPersonCommand(options)),
+  );
 
 program
   .command('bench')

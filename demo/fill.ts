@@ -10,6 +10,7 @@ import { insertRecording, upsertListening } from '../server/recordings/queries.t
 import { putTranscript, putTranslation } from '../server/transcripts/queries.ts';
 import { queueJob } from '../server/speech/jobs.ts';
 import type { Database, Queries } from '../server/db/database.ts';
+import { fromRoot } from '../server/root.ts';
 import { readDocument } from '../server/documents/read.ts';
 import { keepMedium } from '../server/media/media.ts';
 import { insertRemark } from '../server/remarks/queries.ts';
@@ -150,7 +151,7 @@ async function handIn(
   const id = randomUUID();
   const handedIn: HandedIn[] = await Promise.all(
     files.map(async (name) => {
-      const bytes = await readFile(new URL(`./documents/${name}`, import.meta.url));
+      const bytes = await readFile(fromRoot(`demo/documents/${name}`));
       return { ...(await readDocument(bytes, name)), bytes };
     }),
   );
@@ -267,12 +268,12 @@ function passageOf({ text }: Folio, passage: string): Anchor {
 const Voices = z.record(z.string(), z.object({ duration: z.number(), peaks: z.array(z.int()) }));
 
 async function draftOf({ name }: SpokenLine): Promise<Transcript> {
-  const file = await readFile(new URL(`./voices/${name}.draft.json`, import.meta.url), 'utf8');
+  const file = await readFile(fromRoot(`demo/voices/${name}.draft.json`), 'utf8');
   return Transcript.parse({ ...(JSON.parse(file) as object), source: 'machine', read: false });
 }
 
 async function voiceOf({ name }: SpokenLine): Promise<{ bytes: Buffer; duration: number; peaks: number[] }> {
-  const folder = new URL('./voices/', import.meta.url);
+  const folder = fromRoot('demo/voices/');
   const voices = Voices.parse(JSON.parse(await readFile(new URL('voices.json', folder), 'utf8')));
   return { bytes: await readFile(new URL(`${name}.ogg`, folder)), ...voices[name]! };
 }

@@ -1,4 +1,4 @@
-import { enter, expect, openDesk, ribbonAbout, saved, select, speak, TEACHER, test } from './school.ts';
+import { enter, expect, openDesk, pickFromMenu, ribbonAbout, saved, select, speak, TEACHER, test } from './school.ts';
 
 test.use({ school: 'forms' });
 
@@ -96,7 +96,7 @@ test('remarks of every form, from the desk to the student', async ({ browser, se
 
   await test.step('are filtered by kind and tag', async () => {
     const filter = page.getByRole('group', { name: 'Remarks shown' });
-    await filter.getByRole('combobox', { name: 'Remarks with a tag' }).selectOption('style');
+    await pickFromMenu(filter, 'Remarks with a tag', 'style');
     await expect(filter).toContainText('1 of 7 shown');
     await filter.getByRole('button', { name: 'Show all' }).click();
     await expect(ribbonAbout(page, 'nearly all')).toBeVisible();
@@ -152,7 +152,7 @@ test('two teachers mark the same work, and each remark says whose it is', async 
   await second.keyboard.press('Control+Enter');
   await saved(second);
   const filter = second.getByRole('group', { name: 'Remarks shown' });
-  await filter.getByRole('combobox', { name: 'Whose remarks' }).selectOption({ label: name });
+  await pickFromMenu(filter, 'Whose remarks', name);
   await expect(ribbonAbout(second, 'I had never left any')).toHaveCount(0);
   await expect(second.getByText('Mine too.')).toBeVisible();
 });

@@ -101,6 +101,20 @@ export async function play(ribbon: Locator): Promise<void> {
 export const workIn = (page: Page, title: string): Locator =>
   page.locator('section').filter({ has: page.getByRole('heading', { name: title, exact: true }) });
 
+/** Picks one of several in a field that opens a list. */
+export async function pick(scope: Page | Locator, label: string, option: string): Promise<void> {
+  const page = 'context' in scope ? scope : scope.page();
+  await scope.getByRole('combobox', { name: label }).click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+}
+
+/** Picks one of several with a button that opens a menu. */
+export async function pickFromMenu(scope: Page | Locator, label: string, option: string): Promise<void> {
+  const page = 'context' in scope ? scope : scope.page();
+  await scope.getByRole('button', { name: new RegExp(`^${label}`) }).click();
+  await page.locator('.v-overlay .v-list-item').filter({ hasText: option }).click();
+}
+
 interface SentRemark {
   id: string;
   anchor: { quote?: { exact: string } };

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { simulateRecogniser } from './recogniser.ts';
-import { enter, expect, openDesk, play, ribbonAbout, saved, select, speak, TEACHER, test } from './school.ts';
+import { enter, expect, openDesk, pick, play, ribbonAbout, saved, select, speak, TEACHER, test } from './school.ts';
 
 test.use({ school: 'speech' });
 
@@ -59,12 +59,13 @@ test('one that sends the sound away is asked only after the teacher has agreed t
 
 test('speech settings say what is spoken, and whom the sound goes to', async ({ browser, server }) => {
   const page = await enter(browser, server, TEACHER);
-  await page.getByRole('link', { name: 'Speech settings' }).click();
-  await page.getByLabel('You, wherever you teach').selectOption({ label: 'Spanish' });
-  await page.getByLabel('All teachers of Reading the Shore').selectOption({ label: 'French' });
+  await page.getByRole('button', { name: TEACHER }).click();
+  await page.getByRole('link', { name: 'Voice and words' }).click();
+  await pick(page, 'You, wherever you teach', 'Spanish');
+  await pick(page, 'All teachers of Reading the Shore', 'French');
   await page.reload();
-  await expect(page.getByLabel('You, wherever you teach')).toHaveValue('es');
-  await expect(page.getByLabel('All teachers of Reading the Shore')).toHaveValue('fr');
+  await expect(page.getByRole('combobox', { name: 'You, wherever you teach' })).toContainText('Spanish');
+  await expect(page.getByRole('combobox', { name: 'All teachers of Reading the Shore' })).toContainText('French');
   await expect(page.getByRole('row', { name: /Phrase list/ })).toContainText('this server, nowhere else');
   await test.step('a remark that is written down by hand is in that language', async () => {
     await page.goto(server.address);

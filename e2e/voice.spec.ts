@@ -141,7 +141,7 @@ test('a recording is cut, undone and cut again; the original stays', async ({ br
   await page.keyboard.press('e');
   const editor = ribbon.getByRole('region', { name: 'Edit the sound' });
   await expect(editor.getByText('are heard')).toBeVisible();
-  const end = editor.getByRole('spinbutton', { name: 'to' });
+  const end = editor.getByLabel('to', { exact: true });
   const full = await end.inputValue();
   await end.fill('1.5');
   await end.press('Enter');

@@ -3,7 +3,7 @@ import { ensureBrowser, ensureBuilt, ensurePackages } from './setup.mjs';
 
 ensurePackages();
 process.env.CHROMIUM = ensureBrowser();
-ensureBuilt();
+ensureBuilt('server', 'web');
 const { register } = await import('tsx/esm/api');
 register();
 await import('./screenshots.ts');

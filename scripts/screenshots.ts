@@ -1,7 +1,7 @@
 /* Makes docs/screenshots from the sample school, at 1280 × 800. */
 import { chromium, type Page } from '@playwright/test';
 import { fileURLToPath } from 'node:url';
-import { enter, openDesk, ribbonAbout, select, TEACHER, workIn } from '../e2e/school.ts';
+import { enter, openDesk, pick, pickFromMenu, ribbonAbout, select, TEACHER, workIn } from '../e2e/school.ts';
 import { Server } from '../e2e/server.ts';
 import config from '../playwright.config.ts';
 
@@ -62,7 +62,8 @@ await picture(teacher, 'microphone');
 // Listening takes much of a small machine, so only this picture is from a server that does.
 const listening = await Server.start('screenshots-listening', { dictation: true });
 const settings = await enter(browser, listening, TEACHER);
-await settings.getByRole('link', { name: 'Speech settings' }).click();
+await settings.getByRole('button', { name: TEACHER }).click();
+await settings.getByRole('link', { name: 'Voice and words' }).click();
 await picture(settings, 'speech-settings');
 await listening.remove();
 await teacher.goto(`${server.address}/search?words=the+reader`);
@@ -103,7 +104,7 @@ await note.getByRole('button', { name: /No transcript yet/ }).click();
 await note.getByRole('textbox', { name: 'Transcript' }).fill('Look again at your first page. How do you know that?');
 await teacher.keyboard.press('Control+Enter');
 await note.getByRole('button', { name: 'Languages and captions' }).click();
-await note.getByLabel('Add words in').selectOption({ label: 'Arabic' });
+await pick(note, 'Add words in', 'Arabic');
 await note.getByRole('textbox', { name: 'Arabic' }).fill('انظر مرة أخرى إلى صفحتك الأولى. كيف تعرف ذلك؟');
 await note.getByRole('textbox', { name: 'Arabic' }).blur();
 await teacher.getByText('Saved', { exact: true }).waitFor();
@@ -113,7 +114,7 @@ await teacher.getByText('returned', { exact: true }).first().waitFor();
 const eleni = await enter(browser, server, 'Eleni Marathou');
 await workIn(eleni, 'A walk along the shore').getByRole('link', { name: 'Open your feedback' }).click();
 const captioned = ribbonAbout(eleni, 'the whole work');
-await captioned.getByLabel('Words in').selectOption({ label: 'Arabic' });
+await pickFromMenu(captioned, 'Words in', 'Arabic');
 await captioned.getByRole('button', { name: /^Play/ }).click();
 await eleni.waitForTimeout(2500);
 await eleni.screenshot({ path: `${FOLDER}returned-with-captions.png` });

@@ -1,13 +1,13 @@
 /* What every command needs before it can run: packages, a browser, a built app. Node alone, since nothing is installed yet. */
 import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const INSTALLED = path.join(ROOT, 'node_modules', '.vivid-installed');
-const BUILT = path.join(ROOT, 'dist', 'web', 'index.html');
+const POSTGRES = '/usr/lib/postgresql';
 const BROWSERS = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
 
 const say = (text) => process.stderr.write(`${text}\n`);
@@ -29,14 +29,27 @@ export function ensurePackages() {
   writeFileSync(INSTALLED, wanted);
 }
 
-/** Builds the app unless the build is newer than everything it is made from. */
-export function ensureBuilt() {
-  const sources = ['web', 'core', 'contract', 'package-lock.json', 'vite.config.ts'].map((name) =>
-    path.join(ROOT, name),
-  );
-  if (existsSync(BUILT) && Math.max(...sources.map(newest)) < statSync(BUILT).mtimeMs) return;
-  say('Building the app …');
-  run('npx', ['--no-install', 'vite', 'build', '--logLevel', 'warn']);
+/** What is built: from what, the file that shows when, and how. */
+const BUILDS = {
+  web: { from: ['web', 'core', 'contract', 'vite.config.ts'], file: 'dist/web/index.html', config: 'vite.config.ts' },
+  server: {
+    from: ['server', 'cli', 'demo', 'core', 'contract', 'vite.server.config.ts'],
+    file: 'dist/server/vivid.js',
+    config: 'vite.server.config.ts',
+  },
+};
+
+/** Builds the app and its server unless the builds are newer than everything they are made from. */
+export function ensureBuilt(...names) {
+  for (const name of names) ensureOne(BUILDS[name]);
+}
+
+function ensureOne({ from, file, config }) {
+  const built = path.join(ROOT, file);
+  const sources = [...from, 'package-lock.json'].map((name) => path.join(ROOT, name));
+  if (existsSync(built) && Math.max(...sources.map(newest)) < statSync(built).mtimeMs) return;
+  say('Building …');
+  run(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--config', config, '--logLevel', 'warn']);
 }
 
 function newest(file) {
@@ -47,13 +60,9 @@ function newest(file) {
 
 /** Finds a Chromium, or installs Debian's; answers its path. */
 export function ensureBrowser() {
-  const found = [process.env.CHROMIUM, ...BROWSERS].find((file) => file && existsSync(file));
-  if (found) return found;
-  say('Installing Chromium for the browser tests …');
-  const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
-  apt([...asRoot, 'apt-get', 'update', '-qq']);
-  apt([...asRoot, 'apt-get', 'install', '-y', '-qq', '--no-install-recommends', 'chromium']);
-  return BROWSERS.find((file) => existsSync(file)) ?? fail();
+  const find = () => [process.env.CHROMIUM, ...BROWSERS].find((file) => file && existsSync(file));
+  if (!find()) install('Chromium for the browser tests', ['chromium']);
+  return find() ?? fail();
 }
 
 /** What the tests listen and translate with, and a voice for it; `npm test` installs them where Debian's packages can be had. */
@@ -66,20 +75,29 @@ export function ensureSpeech() {
     '/usr/share/apertium/modes/eng-spa.mode',
   ];
   if (wanted.every((file) => existsSync(file))) return;
-  say('Installing PocketSphinx and Apertium for the tests of dictation and translation …');
-  const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
-  apt([...asRoot, 'apt-get', 'update', '-qq']);
   const packages = ['pocketsphinx', 'pocketsphinx-en-us', 'flite', 'apertium-eng-spa', 'pocketsphinx-testdata'];
-  apt([...asRoot, 'apt-get', 'install', '-y', '-qq', '--no-install-recommends', ...packages]);
+  install('PocketSphinx and Apertium for the tests of dictation and translation', packages);
 }
 
-function apt([program, ...args]) {
-  mkdirSync(path.join(ROOT, '.cache'), { recursive: true });
-  try {
+/** A PostgreSQL server's programs, so that the data tests run on both bodies; the tests start a server of their own. */
+export function ensurePostgres() {
+  const found = existsSync(POSTGRES)
+    ? readdirSync(POSTGRES).some((version) => existsSync(path.join(POSTGRES, version, 'bin', 'initdb')))
+    : false;
+  if (!found) install('PostgreSQL for the tests of the data', ['postgresql']);
+}
+
+function install(what, packages) {
+  say(`Installing ${what} …`);
+  const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
+  const apt = ([program, ...args]) =>
     execFileSync(program, args, {
       stdio: ['ignore', 'ignore', 'inherit'],
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
     });
+  try {
+    apt([...asRoot, 'apt-get', 'update', '-qq']);
+    apt([...asRoot, 'apt-get', 'install', '-y', '-qq', '--no-install-recommends', ...packages]);
   } catch {
     fail();
   }
@@ -87,7 +105,7 @@ function apt([program, ...args]) {
 
 function fail() {
   say(
-    'A package for the tests could not be installed. Install chromium (or name one in the variable CHROMIUM), pocketsphinx, pocketsphinx-en-us, flite, apertium-eng-spa and pocketsphinx-testdata.',
+    'A package for the tests could not be installed. Install chromium (or name one in the variable CHROMIUM), pocketsphinx, pocketsphinx-en-us, flite, apertium-eng-spa, pocketsphinx-testdata and postgresql.',
   );
   process.exit(1);
 }

@@ -1,15 +1,14 @@
-/* The `vivid` command: installs what is missing, then hands over to cli/vivid.ts in the same process. */
+/* The `vivid` command: installs and builds what is missing, then hands over to the built command in the same process. */
 import { ensureBuilt, ensurePackages } from './setup.mjs';
 
+const [, , command] = process.argv;
+
 ensurePackages();
-if (['serve', 'bench'].includes(process.argv[2])) ensureBuilt();
+ensureBuilt('server', ...(['serve', 'bench'].includes(command) ? ['web'] : []));
 
-// The sample school holds a PDF. This package loads many times quicker before the loader below looks at every file.
-if (process.argv.includes('--sample')) {
-  await import('pdfjs-dist/legacy/build/pdf.mjs');
-  await import('pdfjs-dist/legacy/build/pdf.worker.mjs');
-}
-
-const { register } = await import('tsx/esm/api');
-register();
-await import('../cli/vivid.ts');
+if (command === 'bench') {
+  // Measures with tools that are not part of the product, so it runs from the sources.
+  const { register } = await import('tsx/esm/api');
+  register();
+  await import('../cli/vivid.ts');
+} else await import('../dist/server/vivid.js');

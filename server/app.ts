@@ -15,6 +15,7 @@ import { answerProblem } from './http/problem-handler.ts';
 import { sameOrigin } from './http/same-origin.ts';
 import { webApp } from './http/web-app.ts';
 import { languageRoutes } from './languages/routes.ts';
+import { marginKeyRoutes } from './margin-key/routes.ts';
 import { ownWorkRoutes } from './own-work/routes.ts';
 import { recordingRoutes } from './recordings/routes.ts';
 import { wordRoutes } from './recordings/word-routes.ts';
@@ -74,6 +75,7 @@ const ROUTES = [
   waitingRoutes,
   ownWorkRoutes,
   courseRoutes,
+  marginKeyRoutes,
   assignmentRoutes,
   classRoutes,
   handInRoutes,

@@ -1,8 +1,6 @@
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
-
-export const ROOT = fileURLToPath(new URL('..', import.meta.url));
+import { ROOT } from './root.ts';
 
 const Environment = z.object({
   PORT: z.coerce.number().int().min(0).max(65_535).default(4174),

@@ -1,8 +1,9 @@
 import { readFile, readdir } from 'node:fs/promises';
 import { z } from 'zod';
+import { fromRoot } from '../root.ts';
 import { select, type Database } from './database.ts';
 
-const FOLDER = new URL('./migrations/', import.meta.url);
+const FOLDER = fromRoot('server/db/migrations/');
 const NAME = /^(\d{4})_\w+\.sql$/;
 
 /** Any number that is ours alone: app processes that start together on one server migrate one after the other. */

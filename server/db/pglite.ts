@@ -30,7 +30,7 @@ class PgliteThread {
   #lastId = 0;
 
   constructor(settings: WorkerSettings) {
-    this.#worker = threadOf(new URL('./pglite-worker.ts', import.meta.url), settings);
+    this.#worker = threadOf('database', settings);
     this.ready = new Promise((resolve, reject) => this.#waiting.set(0, { resolve, reject }));
     this.#worker.on('message', (answer: WorkerAnswer) => this.#settle(answer));
     this.#worker.on('error', (error) => this.#fail(error));

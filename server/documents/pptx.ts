@@ -21,7 +21,6 @@ const PICTURE_TYPES: Record<string, string> = {
   bmp: 'image/bmp',
 };
 
-
 /** Reads an Office Open XML presentation (ECMA-376 Part 1, section 19): each slide as the shapes that stand on it. */
 export const readPptx: Reader = (bytes) => {
   const files = openPackage(bytes, 'pptx');

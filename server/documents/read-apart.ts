@@ -39,7 +39,7 @@ function packagesFor(bytes: Uint8Array): string[] {
 
 const readInThread: ReadDocument = (bytes, fileName) =>
   new Promise<ReadResult>((resolve, reject) => {
-    const worker = threadOf(new URL('./read-worker.ts', import.meta.url), { bytes, fileName } satisfies ReadTask, {
+    const worker = threadOf('documents', { bytes, fileName } satisfies ReadTask, {
       resourceLimits: LIMITS,
       preload: packagesFor(bytes),
     });

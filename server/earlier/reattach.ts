@@ -52,7 +52,7 @@ async function namedFolio(db: Queries, submission: string): Promise<NamedFolio> 
 }
 
 async function inThread(task: ReattachTask): Promise<Reattachment[]> {
-  const worker = threadOf(new URL('./reattach-worker.ts', import.meta.url), task);
+  const worker = threadOf('reattaching', task);
   try {
     const [found] = (await once(worker, 'message')) as [Reattachment[]];
     return found;

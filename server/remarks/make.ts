@@ -3,7 +3,7 @@ import type { NewRemark, Remark } from '../../contract/remarks.ts';
 import type { SaidWords } from '../../contract/said.ts';
 import { asTeacher } from '../access/visible.ts';
 import type { Context } from '../context.ts';
-import { selectMarginKey } from '../courses/queries.ts';
+import { selectMarginKey } from '../margin-key/queries.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import type { UploadedFile } from '../http/serve.ts';

@@ -50,7 +50,7 @@ function lane(data: SpeechThreadData): Lane {
   let idle: NodeJS.Timeout | undefined;
 
   function start(): Worker {
-    const started = threadOf(new URL('./speech-worker.ts', import.meta.url), data, { resourceLimits: LIMITS });
+    const started = threadOf('speech', data, { resourceLimits: LIMITS });
     started.on('message', (answer: SpeechAnswer) => settle(answer));
     started.on('error', () => giveUp(started));
     started.on('exit', () => giveUp(started));

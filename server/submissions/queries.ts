@@ -5,7 +5,7 @@ import { Sha256 } from '../../contract/basics.ts';
 import { Folio } from '../../contract/folio.ts';
 import { Work } from '../../contract/submissions.ts';
 import { SUMMARY_JSON } from '../assignments/queries.ts';
-import { selectMarginKey } from '../courses/queries.ts';
+import { selectMarginKey } from '../margin-key/queries.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
 const WorkRow = Work.omit({ late: true, marginKey: true }).extend({ assignment: AssignmentSummary });

@@ -7,7 +7,7 @@ import type { Database } from '../db/database.ts';
 import { migrate } from '../db/migrate.ts';
 import { openPglite } from '../db/pglite.ts';
 import { openPool } from '../db/pool.ts';
-import { ROOT } from '../settings.ts';
+import { ROOT } from '../root.ts';
 
 export interface TestDatabase {
   db: Database;

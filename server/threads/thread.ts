@@ -1,4 +1,6 @@
 import { Worker, type ResourceLimits } from 'node:worker_threads';
+import { fromRoot, IS_BUILT } from '../root.ts';
+import { WORKERS } from './workers.ts';
 
 interface Options {
   resourceLimits?: ResourceLimits;
@@ -6,9 +8,13 @@ interface Options {
   preload?: readonly string[];
 }
 
-/** A worker thread that runs a TypeScript module of ours; `data` is its `workerData`. */
-export const threadOf = (module: URL, data: object, { resourceLimits = {}, preload = [] }: Options = {}): Worker =>
-  new Worker(new URL('./entry.mjs', import.meta.url), {
-    workerData: { ...data, module: module.href, preload },
-    resourceLimits,
-  });
+/** A thread that runs one of our modules; `data` is its `workerData`. */
+export function threadOf(
+  name: keyof typeof WORKERS,
+  data: object,
+  { resourceLimits = {}, preload = [] }: Options = {},
+): Worker {
+  if (IS_BUILT) return new Worker(fromRoot(`dist/server/${name}.js`), { workerData: data, resourceLimits });
+  const module = fromRoot(WORKERS[name]).href;
+  return new Worker(fromRoot('server/threads/entry.mjs'), { workerData: { ...data, module, preload }, resourceLimits });
+}

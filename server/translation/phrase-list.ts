@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { z } from 'zod';
+import { fromRoot } from '../root.ts';
 import { primary, type Translator } from './translator.ts';
 
 const Phrases = z.array(z.record(z.string(), z.string()));
-const phrases = Phrases.parse(JSON.parse(readFileSync(new URL('./phrases.json', import.meta.url), 'utf8')));
+const phrases = Phrases.parse(JSON.parse(readFileSync(fromRoot('server/translation/phrases.json'), 'utf8')));
 const languages = new Set(phrases.flatMap((phrase) => Object.keys(phrase)));
 
 const bare = (sentence: string): string =>

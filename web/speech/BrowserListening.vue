@@ -38,7 +38,9 @@ async function fetchIt(): Promise<void> {
     label="Write down what I say while I speak. The sound stays on this computer."
   />
   <template v-else-if="place === 'download'">
-    <p class="can">It can do it on this computer once it has fetched what it needs for {{ languageName(language) }}.</p>
+    <p class="can">
+      It can do this on your computer once it has fetched what it needs for {{ languageName(language) }}.
+    </p>
     <v-btn size="small" variant="outlined" :loading="fetching" @click="fetchIt">Fetch it</v-btn>
     <p v-if="failed" class="problem" role="alert">It could not be fetched. Check the network and try again.</p>
   </template>

@@ -68,7 +68,6 @@ export const vuetify = createVuetify({
       controlVariant: 'hidden',
     },
     VCheckbox: { density: 'compact', hideDetails: true, color: 'primary', ripple: false },
-    VSwitch: { density: 'compact', hideDetails: true, color: 'primary', ripple: false, inset: true },
     VRadioGroup: { density: 'compact', hideDetails: true },
     VRadio: { density: 'compact', color: 'primary', ripple: false },
     VBtnToggle: { density: 'compact', variant: 'outlined', rounded: 'sm' },

@@ -10,7 +10,7 @@ const letters = useLetterKeys();
 
 <template>
   <DeskPanel title="Keys" @close="$emit('close')">
-    <v-switch v-model="letters" label="Letters and digits are keys" />
+    <v-checkbox v-model="letters" label="Letters and digits are keys" />
     <p class="quiet">
       Switch them off if they get in the way of a screen reader or of dictation. There is a button for everything.
     </p>

@@ -1,0 +1,7 @@
+/** The modules that run in threads of their own, by the names under which they are built. */
+export const WORKERS = {
+  database: 'server/db/pglite-worker.ts',
+  documents: 'server/documents/read-worker.ts',
+  reattaching: 'server/earlier/reattach-worker.ts',
+  speech: 'server/speech/speech-worker.ts',
+} as const;
