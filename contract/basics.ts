@@ -10,7 +10,7 @@ export const Duration = z.number().min(0.1).max(10_800);
 
 /** Pages of the web: nothing that runs when it is clicked. */
 export const WebLink = z
-  .url({ protocol: /^https?$/, error: 'is no address of a web page; it begins with https://' })
+  .url({ protocol: /^https?$/, error: 'is not a web address; it begins with https://' })
   .max(2000);
 
 /** Whole hundredths of a point or of a per cent. */

@@ -1,26 +1,6 @@
-import type { Page } from '@playwright/test';
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { enter, expect, openDesk, ribbonAbout, saved, select, speak, TEACHER, test } from './school.ts';
 
 test.use({ school: 'class' });
-
-const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-
-/** What axe-core finds against WCAG 2.0 to 2.2, levels A and AA, as short lines. */
-async function violations(page: Page): Promise<string[]> {
-  await page.evaluate(AXE);
-  return page.evaluate(async () => {
-    const { axe } = window as unknown as { axe: { run: (on: Document, options: object) => Promise<AxeResults> } };
-    const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
-    const { violations: found } = await axe.run(document, { runOnly: { type: 'tag', values: tags } });
-    return found.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 160)}`));
-  });
-}
-
-interface AxeResults {
-  violations: { id: string; nodes: { html: string }[] }[];
-}
 
 test('the whole job by keyboard alone: from what waits to the next student', async ({ browser, server }) => {
   test.setTimeout(120_000);
@@ -116,44 +96,4 @@ test('what was done for one student is undone from the desk of the next', async 
   await expect(page.getByText('Undone: new remark.')).toBeVisible();
   await expect(ribbonAbout(page, 'for three years')).toHaveCount(0);
   await expect(page.getByText('Put aside: 1')).toBeVisible();
-});
-
-test('axe-core finds nothing against WCAG 2.2 AA on the desk', async ({ browser, server }) => {
-  test.setTimeout(120_000);
-  const page = await enter(browser, server, TEACHER);
-  await openDesk(page, 'Dagny Holmqvist');
-  await expect(ribbonAbout(page, 'there is a hiss')).toBeVisible();
-  expect(await violations(page), 'as it opens').toEqual([]);
-
-  await page.getByRole('article').focus();
-  await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('t');
-  await expect(page.getByRole('form', { name: 'Remark' })).toBeVisible();
-  expect(await violations(page), 'while writing').toEqual([]);
-  await page.keyboard.press('Escape');
-
-  for (const [key, panel] of [
-    ['?', 'Keys'],
-    ['x', 'Stamps'],
-  ] as const) {
-    await page.getByRole('article').focus();
-    await page.keyboard.press(key);
-    await expect(page.getByRole('complementary', { name: panel })).toBeVisible();
-    expect(await violations(page), panel).toEqual([]);
-  }
-  await page.getByRole('button', { name: /Choose and check the microphone/ }).click();
-  await expect(page.getByRole('complementary', { name: 'Microphone' })).toBeVisible();
-  expect(await violations(page), 'microphone').toEqual([]);
-  await page.getByRole('button', { name: 'Other remarks than spoken ones' }).click();
-  await page.getByText('Change the margin key').click();
-  await expect(page.getByRole('complementary', { name: 'Margin key' })).toBeVisible();
-  expect(await violations(page), 'margin key').toEqual([]);
-
-  await page.getByRole('article').focus();
-  await page.keyboard.press('ArrowDown');
-  await page.keyboard.down('Space');
-  await expect(page.getByRole('timer')).toBeVisible();
-  await page.waitForTimeout(500);
-  expect(await violations(page), 'while speaking').toEqual([]);
-  await page.keyboard.up('Space');
 });

@@ -40,7 +40,7 @@ test('remarks of every form, from the desk to the student', async ({ browser, se
   await test.step('a suggestion is shown in the work, word by word', async () => {
     await select(page, 'I took three jam jars');
     await page.keyboard.press('g');
-    const words = page.getByRole('textbox', { name: 'The words as you suggest them' });
+    const words = page.getByRole('textbox', { name: 'Your wording' });
     await expect(words).toHaveValue('I took three jam jars');
     await words.fill('I carried three jam jars');
     await page.keyboard.press('Control+Enter');
@@ -72,7 +72,7 @@ test('remarks of every form, from the desk to the student', async ({ browser, se
 
   await test.step('a private note', async () => {
     await select(page, 'Two days later');
-    await page.getByRole('button', { name: 'Other remarks than spoken ones' }).click();
+    await page.getByRole('button', { name: 'Other kinds of remark' }).click();
     await page.getByText('Private note').click();
     await page.keyboard.type('Ask a colleague about this.');
     await page.keyboard.press('Control+Enter');
@@ -144,6 +144,7 @@ test('two teachers mark the same work, and each remark says whose it is', async 
   const other = second.getByRole('button', { name: /^(?!Tamsin)/ }).first();
   const name = (await other.innerText()).trim();
   await other.click();
+  await expect(second).not.toHaveURL(/sign-in/);
   await expect(second.getByRole('heading', { level: 1 })).toBeVisible();
   await second.goto(first.url());
   await expect(ribbonAbout(second, 'I had never left any')).toContainText(TEACHER);
@@ -160,7 +161,7 @@ test('two teachers mark the same work, and each remark says whose it is', async 
 test('the margin key of the course is changed, and the desk and the student follow', async ({ browser, server }) => {
   const page = await enter(browser, server, TEACHER);
   await openDesk(page, 'Liang Meixiu');
-  await page.getByRole('button', { name: 'Other remarks than spoken ones' }).click();
+  await page.getByRole('button', { name: 'Other kinds of remark' }).click();
   await page.getByText('Change the margin key').click();
   const panel = page.getByRole('complementary', { name: 'Margin key' });
   await panel.getByRole('textbox', { name: 'Name of kind 3' }).fill('Mend');

@@ -105,7 +105,7 @@ test('what is said while the server is away is kept in the browser and sent late
   await speak(page, 1.2);
   const ribbon = ribbonAbout(page, 'What I saw is the track.');
   await expect(ribbon).toBeVisible();
-  await expect(page.getByText('Server away: kept here, sent later')).toBeVisible();
+  await expect(page.getByText('No connection: kept here, sent later')).toBeVisible();
   await play(ribbon);
   await page
     .getByRole('radio', { name: /Strong/ })
@@ -127,7 +127,7 @@ test('a page that is closed before all was sent sends it at the next visit', asy
   await page.route('**/api/submissions/*/remarks/*', (route) => route.abort());
   await select(page, 'I had never left any.');
   await speak(page, 1);
-  await expect(page.getByText('Server away')).toBeVisible();
+  await expect(page.getByText('No connection')).toBeVisible();
   await page.close();
 
   const next = await page.context().newPage();
@@ -152,7 +152,7 @@ test('whoever goes on while speaking leaves the remark with the work it is about
   await play(ribbonAbout(page, 'hardly any sand'));
 });
 
-test('an answer that was broken off is offered again, and is not sent unasked', async ({ browser, server }) => {
+test('an answer that was cut short is offered again, and is not sent unasked', async ({ browser, server }) => {
   const page = await enter(browser, server, 'Amaru Quispe');
   await page.getByRole('link', { name: 'Open your feedback' }).click();
   await page.locator('mark', { hasText: 'The reason is obvious.' }).click();

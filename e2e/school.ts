@@ -104,15 +104,25 @@ export const workIn = (page: Page, title: string): Locator =>
 /** Picks one of several in a field that opens a list. */
 export async function pick(scope: Page | Locator, label: string, option: string): Promise<void> {
   const page = 'context' in scope ? scope : scope.page();
-  await scope.getByRole('combobox', { name: label }).click();
-  await page.getByRole('option', { name: option, exact: true }).click();
+  const field = scope.locator('.v-select').filter({ has: page.getByRole('combobox', { name: label }) });
+  const list = page.getByRole('listbox');
+  const wanted = list.getByRole('option', { name: option, exact: true });
+  await expect(async () => {
+    if (!(await list.isVisible())) await field.click({ timeout: 1000 });
+    // A long list draws only what is in sight.
+    if (!(await wanted.isVisible())) {
+      await list.hover({ timeout: 500 });
+      await page.mouse.wheel(0, 120);
+    }
+    await wanted.click({ timeout: 500 });
+  }).toPass();
 }
 
 /** Picks one of several with a button that opens a menu. */
 export async function pickFromMenu(scope: Page | Locator, label: string, option: string): Promise<void> {
   const page = 'context' in scope ? scope : scope.page();
   await scope.getByRole('button', { name: new RegExp(`^${label}`) }).click();
-  await page.locator('.v-overlay .v-list-item').filter({ hasText: option }).click();
+  await page.getByRole('menuitem', { name: option }).click();
 }
 
 interface SentRemark {

@@ -140,7 +140,7 @@ test('a recording is cut, undone and cut again; the original stays', async ({ br
   const before = await soundOf(page, 'They are shiny');
   await page.keyboard.press('e');
   const editor = ribbon.getByRole('region', { name: 'Edit the sound' });
-  await expect(editor.getByText('are heard')).toBeVisible();
+  await expect(editor.getByText('will be heard')).toBeVisible();
   const end = editor.getByLabel('to', { exact: true });
   const full = await end.inputValue();
   await end.fill('1.5');
@@ -189,7 +189,7 @@ test('a network that breaks in the middle of an upload makes one remark, and the
 test('a camera note has a picture and is played in the margin', async ({ browser, server }) => {
   const page = await enter(browser, server, TEACHER);
   await openDesk(page, 'Jomo Wekesa');
-  await page.getByRole('button', { name: 'Other remarks than spoken ones' }).click();
+  await page.getByRole('button', { name: 'Other kinds of remark' }).click();
   await page.getByText('Camera note').click();
   await expect(page.getByRole('timer')).toContainText('0:02');
   await page.getByRole('button', { name: 'Stop recording' }).click();
@@ -210,7 +210,7 @@ test('the microphone is checked at first use, and says how it hears', async ({ b
   await openDesk(page, 'Liang Meixiu');
   const panel = page.getByRole('complementary', { name: 'Microphone' });
   await panel.getByRole('button', { name: 'Try it for three seconds' }).click();
-  await expect(panel.getByText('You are heard well.')).toBeVisible();
+  await expect(panel.getByText('You sound clear.')).toBeVisible();
   await expect(panel.getByRole('button', { name: 'Hear it' })).toBeVisible();
   await panel.getByRole('checkbox', { name: /Count 3/ }).check();
   await panel.getByRole('button', { name: 'Close: Microphone' }).click();

@@ -27,35 +27,35 @@ export const problems = {
       401,
       'wrong-password',
       'Sign-in failed',
-      'This name and password do not belong together. Check both and try again.',
+      'This name and password do not match. Check both and try again.',
     ),
   tooManyTries: () =>
     new ProblemError(
       429,
       'too-many-tries',
-      'Too many tries',
-      'There were too many tries to sign in from here. Wait a quarter of an hour and try again.',
+      'Too many attempts',
+      'Too many attempts to sign in. Wait fifteen minutes and try again.',
     ),
   notFound: () =>
-    new ProblemError(404, 'not-found', 'Not found', 'There is nothing here, or it is not for you to see.'),
+    new ProblemError(404, 'not-found', 'Not found', 'There is nothing here, or you are not allowed to see it.'),
   notAllowed: () =>
-    new ProblemError(403, 'not-allowed', 'Not allowed', 'You may see this, but that is not yours to do.'),
+    new ProblemError(403, 'not-allowed', 'Not allowed', 'You may see this, but you are not allowed to do that.'),
   returned: () =>
     new ProblemError(
       409,
       'returned',
       'Already returned',
-      'This work has been returned. Take it back first if you want to change what you said about it.',
+      'This work has been returned. Take it back first if you want to change your feedback.',
     ),
   notReturned: () =>
     new ProblemError(
       409,
       'not-returned',
       'Not returned',
-      'This work is with its teacher at the moment. Answer when it has been returned.',
+      'Your teacher has this work at the moment. You can answer once it has been returned.',
     ),
   otherOrigin: () =>
-    new ProblemError(403, 'other-origin', 'Refused', 'This request came from another web site, so it was refused.'),
+    new ProblemError(403, 'other-origin', 'Refused', 'This request came from another website, so it was refused.'),
   badRequest: (detail: string) => new ProblemError(400, 'bad-request', 'Not understood', detail),
   fileMissing: () =>
     new ProblemError(400, 'file-missing', 'No file', 'No file came with this. Choose a file and try again.'),
@@ -64,28 +64,28 @@ export const problems = {
       413,
       'file-too-large',
       'File too large',
-      `This file is larger than ${megabytes(limit)}, which is the most that can be handed in. Make its pictures smaller and try again.`,
+      `This file is larger than ${megabytes(limit)}, the most you can hand in. Make its pictures smaller and try again.`,
     ),
   tooManyFiles: (limit: number) =>
     new ProblemError(
       413,
       'too-many-files',
       'Too many files',
-      `A work can have ${limit} file${limit === 1 ? '' : 's'} at the most.`,
+      `You can hand in up to ${limit} file${limit === 1 ? '' : 's'}.`,
     ),
   workTooLarge: (limit: number) =>
     new ProblemError(
       413,
       'work-too-large',
       'Work too large',
-      `All files together are larger than ${megabytes(limit)}, which is the most that can be handed in.`,
+      `Together these files are larger than ${megabytes(limit)}, the most you can hand in.`,
     ),
   busy: () =>
     new ProblemError(
       503,
       'busy',
       'Many are handing in',
-      'Many works are being read at this moment. Nothing was handed in; please try again in a minute.',
+      'Many students are handing in right now. Nothing was handed in; please try again in a minute.',
     ),
   hasQuestions: () =>
     new ProblemError(
@@ -101,7 +101,7 @@ export const problems = {
       422,
       'not-an-answer',
       'Answer not understood',
-      `The answer to question ${question} is not of the kind that is asked for. A number is written like 3.5, without words.`,
+      `The answer to question ${question} is not the kind of answer the question asks for. Write a number like 3.5, without words.`,
     ),
   noAnswers: () =>
     new ProblemError(422, 'no-answers', 'Nothing answered', 'Answer at least one question before you hand in.'),
@@ -117,7 +117,7 @@ export const problems = {
       422,
       'points-refused',
       'Points refused',
-      'This question is not part of the work, or gives fewer points.',
+      'This question is not part of the work, or is worth fewer points.',
     ),
   unreadableDocument: (detail: string) =>
     new ProblemError(422, 'unreadable-document', 'Document cannot be read', detail),
@@ -133,14 +133,14 @@ export const problems = {
       422,
       'sound-unknown',
       'Not a recording',
-      'This is not a recording that can be played. Recordings are WebM, Ogg, MP4 or WAV files.',
+      'This recording cannot be played. Use a WebM, Ogg, MP4 or WAV file.',
     ),
   anchorLost: () =>
     new ProblemError(
       422,
       'anchor-lost',
       'Passage not found',
-      'What this remark is about does not stand at that place of the work.',
+      'The passage this remark is about is not at that place in the work.',
     ),
   unknownLevel: () =>
     new ProblemError(
@@ -150,7 +150,7 @@ export const problems = {
       'This criterion or level is not part of the rubric of this assignment.',
     ),
   idTaken: () =>
-    new ProblemError(409, 'id-taken', 'Already used', 'Something else was already saved under this identifier.'),
+    new ProblemError(409, 'id-taken', 'Already used', 'Something else has already been saved in its place.'),
   remarkEmpty: () =>
     new ProblemError(422, 'remark-empty', 'Empty remark', 'Say, write or attach something: this remark is empty.'),
   suggestionAstray: () =>
@@ -158,41 +158,41 @@ export const problems = {
       422,
       'suggestion-astray',
       'Nothing to change',
-      'A suggestion changes words of the work: select the words first.',
+      'A suggestion changes words in the work: select those words first.',
     ),
   noSuggestion: () =>
-    new ProblemError(422, 'no-suggestion', 'No suggestion', 'This remark suggests no words that could be taken over.'),
+    new ProblemError(422, 'no-suggestion', 'No suggestion', 'This remark does not suggest any words.'),
   unknownKind: () =>
     new ProblemError(
       422,
       'unknown-kind',
       'Unknown kind',
-      'The margin key of this course does not have this kind any more. Choose another.',
+      'The margin key of this course no longer has this kind. Choose another.',
     ),
   kindInUse: (remarks: number) =>
     new ProblemError(
       409,
       'kind-in-use',
       'Kind in use',
-      `${remarks} ${remarks === 1 ? 'remark has' : 'remarks have'} the kind that you took out. Give ${remarks === 1 ? 'it' : 'them'} another kind first, or rename the kind.`,
+      `${remarks} ${remarks === 1 ? 'remark has' : 'remarks have'} the kind you removed. Give ${remarks === 1 ? 'it' : 'them'} another kind first, or rename the kind.`,
     ),
   unknownStamp: () =>
-    new ProblemError(422, 'unknown-stamp', 'Unknown stamp', 'This picture is not one of your stamps any more.'),
+    new ProblemError(422, 'unknown-stamp', 'Unknown stamp', 'This picture is no longer one of your stamps.'),
   notAPicture: () =>
-    new ProblemError(422, 'not-a-picture', 'Not a picture', 'A stamp is a picture: a PNG, JPEG or WebP file.'),
+    new ProblemError(422, 'not-a-picture', 'Not a picture', 'A stamp has to be a picture: a PNG, JPEG or WebP file.'),
   noCaptions: () =>
     new ProblemError(
       422,
       'no-captions',
       'No captions',
-      'No captions could be read from this file. WebVTT, SubRip (.srt) and plain text can be read.',
+      'No captions could be read from this file. Use WebVTT, SubRip (.srt) or plain text.',
     ),
   noTranslator: () =>
     new ProblemError(
       422,
       'no-translator',
       'No translator',
-      'No translator here knows these two languages. Write the words yourself.',
+      'There is no translator for these two languages. Type the words yourself.',
     ),
   translatorAway: (reason: string) => new ProblemError(502, 'translator-away', 'Not translated', reason),
   replyEmpty: () =>
@@ -202,6 +202,6 @@ export const problems = {
       500,
       'unexpected',
       'Something went wrong',
-      'Something went wrong on the server. What you made is kept in your browser; try again in a moment.',
+      'Something went wrong on the server. Your work is kept in your browser; try again in a moment.',
     ),
 };

@@ -1,4 +1,11 @@
 import { chromium, type Browser } from '@playwright/test';
+import { execFileSync, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
 import { enter, TEACHER } from '../../e2e/school.ts';
 import { Server } from '../../e2e/server.ts';
 import config from '../../playwright.config.ts';
@@ -13,15 +20,81 @@ export async function benchApp(): Promise<object> {
   const browser = await chromium.launch(config.use!.launchOptions);
   try {
     return {
-      serverReady: figure('ms', await serverReady(server), '5000 or less, on a filled database'),
+      readSmallText: figure('ms', await readSmallText(), '700 or less, “vivid read” from the command to its end'),
+      readingThread: figure('ms', await readingThread(), '300 or less, from its start to what it has read'),
+      serverReady: figure('ms', await serverReady(server), '2000 or less, on a filled database'),
       deskReadable: figure('ms', await deskReadable(browser, server), '1000 or less, from the click'),
-      studentFirstView: figure('kB', [await studentScript(browser, server)], '300 or less of JavaScript, compressed'),
+      studentFirstView: figure('kB', [await studentScript(browser, server)], '220 or less of JavaScript, compressed'),
+      demoFromBareClone: figure(
+        's',
+        [await demoFromBareClone()],
+        'with installing and building, until it can be opened',
+      ),
     };
   } finally {
     await browser.close();
     await server.remove();
   }
 }
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+const TEXT = 'The tide went out at nine, and we walked along the wall.\n';
+
+async function repeatedly(measure: () => Promise<void>): Promise<number[]> {
+  const times: number[] = [];
+  for (let run = 0; run < RUNS; run++) {
+    const begun = performance.now();
+    await measure();
+    times.push(performance.now() - begun);
+  }
+  return times;
+}
+
+async function inFolder<Result>(name: string, work: (folder: string) => Promise<Result>): Promise<Result> {
+  const folder = await mkdtemp(path.join(tmpdir(), `vivid-${name}-`));
+  try {
+    return await work(folder);
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+const readSmallText = (): Promise<number[]> =>
+  inFolder('read', async (folder) => {
+    const file = path.join(folder, 'note.txt');
+    await writeFile(file, TEXT);
+    return repeatedly(async () => void execFileSync('node', [path.join(ROOT, 'scripts/vivid.mjs'), 'read', file]));
+  });
+
+const readingThread = (): Promise<number[]> =>
+  repeatedly(async () => {
+    const task = { bytes: new TextEncoder().encode(TEXT), fileName: 'note.txt' };
+    const worker = new Worker(path.join(ROOT, 'dist/server/documents.js'), { workerData: task });
+    const [answer] = (await once(worker, 'message')) as [{ result?: unknown }];
+    if (!answer.result) throw new Error('The reading thread has not read a plain text.');
+    await worker.terminate();
+  });
+
+/** In seconds. What npm has already downloaded once is not downloaded again. */
+const demoFromBareClone = (): Promise<number> =>
+  inFolder('clone', async (folder) => {
+    const begun = performance.now();
+    execFileSync('git', ['clone', '--quiet', ROOT, folder]);
+    const demo = spawn('npm', ['run', 'demo', '--', '--port', '0'], {
+      cwd: folder,
+      env: { ...process.env, VIVID_DATA: path.join(folder, 'data') },
+      stdio: ['ignore', 'pipe', 'ignore'],
+      detached: true,
+    });
+    try {
+      let said = '';
+      for await (const chunk of demo.stdout) if ((said += String(chunk)).includes('ready at')) break;
+      if (!said.includes('ready at')) throw new Error(`The demo did not start: ${said}`);
+      return (performance.now() - begun) / 1000;
+    } finally {
+      process.kill(-demo.pid!);
+    }
+  });
 
 /** From the start of the process to its first answer. */
 async function serverReady(server: Server): Promise<number[]> {

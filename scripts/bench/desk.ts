@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { enter, openDesk, select, TEACHER } from '../../e2e/school.ts';
 import { Server } from '../../e2e/server.ts';
@@ -17,6 +18,7 @@ export async function benchDesk(): Promise<object> {
       recordKeyToRecording: figure('ms', await recordKey(browser, server), '100 or less, warm microphone'),
       letGoToPlayableRibbon: figure('ms', await letGo(browser, server), '300 or less, for 10 s of speech'),
       longestTaskWith200Remarks: figure('ms', [await fullMargin(browser, server)], '50 or less; 0 is none over 50'),
+      memoryOf300Takes: figure('MB', [await memoryOfTakes(server)], '50 or less, a class of 30 with 10 takes each'),
     };
   } finally {
     await browser.close();
@@ -92,6 +94,62 @@ async function letGo(browser: Browser, server: Server): Promise<number[]> {
 const measures = (page: Page, name: string): Promise<number[]> =>
   page.evaluate((wanted) => performance.getEntriesByName(wanted).map(({ duration }) => duration), name);
 
+const TAKES = 10;
+/** The sample class has fewer works than thirty: each is sat down at so many times. */
+const ROUNDS = 3;
+
+/** By how many megabytes a browser grows over 300 takes: the page that made them, and the process that keeps their bytes. */
+async function memoryOfTakes(server: Server): Promise<number> {
+  const browser = await chromium.launch(config.use!.launchOptions);
+  const session = await browser.newBrowserCDPSession();
+  const resident = async (page: Page): Promise<number> => {
+    const devtools = await page.context().newCDPSession(page);
+    await devtools.send('HeapProfiler.collectGarbage');
+    await devtools.detach();
+    const { processInfo } = await session.send('SystemInfo.getProcessInfo');
+    return processInfo
+      .filter(({ type }) => type === 'browser' || type === 'renderer')
+      .map(({ id }) => Number(/VmRSS:\s*(\d+)/.exec(readFileSync(`/proc/${id}/status`, 'utf8'))![1]) / 1024)
+      .reduce((sum, megabytes) => sum + megabytes, 0);
+  };
+  const take = async (page: Page): Promise<void> => {
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.down('Space');
+    await page.getByRole('timer').waitFor();
+    await page.waitForTimeout(600);
+    await page.keyboard.up('Space');
+    await page.getByRole('timer').waitFor({ state: 'hidden' });
+  };
+  try {
+    const page = await enter(browser, server, TEACHER);
+    await openDesk(page, 'Dagny Holmqvist');
+    const works = await page
+      .getByRole('navigation', { name: 'Class' })
+      .getByRole('link')
+      .evaluateAll((links) =>
+        links
+          .filter((link) => !link.getAttribute('aria-label')!.endsWith('returned'))
+          .map((link) => link.getAttribute('href')!),
+      );
+    const open = works.length;
+    await take(page);
+    const before = await resident(page);
+    for (let made = 0; made < ROUNDS * TAKES * open; made++) {
+      if (made % TAKES === 0) {
+        await page.locator(`nav a[href="${works[(made / TAKES) % open]!}"]`).click();
+        await page.waitForTimeout(500);
+        await page.getByRole('article').focus();
+      }
+      await take(page);
+    }
+    await page.getByText('Saved', { exact: true }).waitFor();
+    await page.waitForTimeout(2000);
+    return (await resident(page)) - before;
+  } finally {
+    await browser.close();
+  }
+}
+
 /** The longest task over 50 ms while somebody types, scrolls and speaks beside 200 remarks. */
 async function fullMargin(browser: Browser, server: Server): Promise<number> {
   const page = await enter(browser, server, TEACHER);
@@ -130,7 +188,7 @@ async function fullMargin(browser: Browser, server: Server): Promise<number> {
 }
 
 /** Written remarks all over the text, sent as the desk sends them. */
-const fillMargin = (page: Page): Promise<void> =>
+export const fillMargin = (page: Page): Promise<void> =>
   page.evaluate(async (many) => {
     const submission = location.pathname.split('/').at(-1)!;
     const work = (await (await fetch(`/api/submissions/${submission}`)).json()) as { folio: { text: string } };

@@ -79,7 +79,7 @@ describe('sessions', () => {
       new Client(school.address).send('POST', '/session', { body: { login: 'teacher', password: 'guess' } });
     await Promise.all(Array.from({ length: 20 }, guess));
     const last = await guess();
-    expect(last).toMatchObject({ status: 429, json: { title: 'Too many tries' } });
+    expect(last).toMatchObject({ status: 429, json: { title: 'Too many attempts' } });
   });
 });
 

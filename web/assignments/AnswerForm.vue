@@ -90,7 +90,7 @@ const STATES = {
   loading: 'Looking for what you wrote before …',
   saved: 'Everything you wrote is saved.',
   saving: 'Saving …',
-  waiting: 'The server is away. What you write is kept in this browser and saved when it is back.',
+  waiting: 'The server cannot be reached. What you write is kept in this browser and saved as soon as it is back.',
 } as const;
 </script>
 

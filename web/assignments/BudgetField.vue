@@ -2,6 +2,7 @@
 import { setAssignment } from '#contract/assignments';
 import { ref } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
+import NumberField from '../theme/NumberField.vue';
 
 /** How long a spoken remark should take in this assignment. It is a wish and never cuts. */
 const props = defineProps<{ assignment: string; budget: number | null }>();
@@ -33,12 +34,12 @@ async function set(next: number | null): Promise<void> {
 <template>
   <div class="budget">
     <v-checkbox
-      label="A spoken remark should take about"
+      label="Aim for spoken remarks of about"
       :model-value="budget !== null"
       @update:model-value="set($event ? USUAL_SECONDS : null)"
     />
-    <v-number-input
-      class="figures seconds"
+    <NumberField
+      class="seconds"
       aria-label="Seconds for a spoken remark"
       suffix="s"
       :min="LEAST"

@@ -29,7 +29,7 @@ function add(list: FileList | null | undefined): void {
   files.value = [...files.value, ...list];
   if (files.value.length > MAX_FILES) {
     files.value = files.value.slice(0, MAX_FILES);
-    error.value = `A work can have ${MAX_FILES} files at the most; the others were left out.`;
+    error.value = `You can hand in up to ${MAX_FILES} files; the others were left out.`;
   }
 }
 
@@ -46,7 +46,7 @@ async function send(): Promise<void> {
     const { fileBytes } = (await school.load()).limits;
     const together = files.value.reduce((sum, file) => sum + file.size, 0);
     if (together > fileBytes) {
-      error.value = `Together this is more than ${byteSize(fileBytes)}, which is the most that can be handed in. Make pictures smaller, or leave something out.`;
+      error.value = `Together these files are larger than ${byteSize(fileBytes)}, the most you can hand in. Make pictures smaller, or leave something out.`;
       return;
     }
     await call(handIn, {
@@ -55,7 +55,7 @@ async function send(): Promise<void> {
       onProgress: (share) => (sent.value = share),
     });
     const [first, ...rest] = files.value;
-    done.value = `${first!.name}${rest.length > 0 ? ` and ${rest.length} more` : ''} has been handed in.`;
+    done.value = `${first!.name}${rest.length > 0 ? ` and ${rest.length} more have` : ' has'} been handed in.`;
     files.value = [];
     emit('done');
   } catch (failure) {

@@ -58,7 +58,7 @@ describe('handing in files', () => {
     await choose(file('a.wav', 600 * 1024), file('b.wav', 600 * 1024));
     await wrapper.findAll('button').at(-1)!.trigger('click');
     await flushPromises();
-    expect(wrapper.get('[role=alert]').text()).toContain('more than 1 MB');
+    expect(wrapper.get('[role=alert]').text()).toContain('larger than 1 MB');
     expect(wrapper.findAll('.files li')).toHaveLength(2);
     expect(server.mock.calls.every(([url]) => url === '/api/school')).toBe(true);
   });
@@ -67,7 +67,7 @@ describe('handing in files', () => {
     const { wrapper, choose } = await form();
     await choose(...Array.from({ length: 22 }, (_, index) => file(`${index}.txt`)));
     expect(wrapper.findAll('.files li')).toHaveLength(20);
-    expect(wrapper.get('[role=alert]').text()).toContain('20 files at the most');
+    expect(wrapper.get('[role=alert]').text()).toContain('up to 20 files');
   });
 });
 
@@ -120,7 +120,7 @@ describe('answering questions', () => {
     server.mockRejectedValue(new TypeError('away'));
     const wrapper = form();
     await flushPromises();
-    expect(wrapper.text()).toContain('The server is away.');
+    expect(wrapper.text()).toContain('The server cannot be reached.');
     await wrapper.get('[aria-label="Answer to question 3"]').setValue('half a sen');
     await flushPromises();
     wrapper.unmount();

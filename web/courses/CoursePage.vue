@@ -49,7 +49,7 @@ const {
           <p v-if="course.students.length > 0" class="quiet">
             {{ counted(course.students.length, 'student') }}: {{ course.students.join(', ') }}
           </p>
-          <StateNote v-else>Nobody learns in this course yet.</StateNote>
+          <StateNote v-else>There are no students in this course yet.</StateNote>
         </section>
       </template>
       <OwnWorkList v-else :course="course.id" />

@@ -61,7 +61,7 @@ const heard = computed(() => {
   if (!heard) return `${desk.student.value} has not listened yet`;
   return heard.finishedAt
     ? `Heard ${dayAndTime(heard.finishedAt)}`
-    : `Begun ${dayAndTime(heard.begunAt)}, not to the end`;
+    : `Started ${dayAndTime(heard.begunAt)}, did not finish`;
 });
 
 function save(): void {
@@ -88,12 +88,13 @@ function resize(by: number): void {
     <template v-if="atHand" #kind>
       <v-menu>
         <template #activator="{ props: menu }">
-          <button v-bind="menu" type="button" class="kind" :aria-label="`Kind: ${entry.name}. Change it`">
+          <button v-bind="menu" type="button" class="kind" :aria-label="`Kind: ${entry.name}. Change`">
             <span aria-hidden="true">{{ entry.glyph }}</span> {{ entry.name }}
           </button>
         </template>
-        <v-list density="compact">
+        <v-list density="compact" role="menu">
           <v-list-item
+            role="menuitem"
             v-for="info in margin.key.value"
             :key="info.kind"
             :class="`kind-${info.kind}`"

@@ -65,7 +65,7 @@ async function go(next: boolean): Promise<void> {
         <ul>
           <li>{{ remarks === 0 ? 'no remarks' : remarks === 1 ? '1 remark' : `${remarks} remarks` }}</li>
           <li v-if="unscored > 0">
-            no grade, since {{ unscored }} of {{ feedback.rubric.length }} criteria are not scored
+            no grade, because {{ unscored }} of {{ feedback.rubric.length }} criteria have no score
           </li>
           <li v-else>the scores and the grade</li>
         </ul>

@@ -50,7 +50,7 @@ export interface Command {
 export const COMMANDS: readonly Command[] = [
   {
     ...{ id: 'speak', key: ' ', shown: 'Space, held', held: true },
-    title: 'Speak about what you have selected, or about the whole work',
+    title: 'Speak about your selection, or about the whole work',
     run: (desk) => desk.speak(),
   },
   { id: 'pause', key: 'enter', shown: 'Enter', title: 'While speaking: pause, and go on', run: (desk) => desk.pause() },
@@ -88,12 +88,12 @@ export const COMMANDS: readonly Command[] = [
     id: 'cut',
     key: 'e',
     shown: 'E',
-    title: 'Trim and cut the sound of the remark you are on',
+    title: 'Trim and cut the sound of this remark',
     run: (desk) => desk.editSound(),
   },
   {
     ...{ id: 'mend', key: 'w', shown: 'W' },
-    title: 'Mend its transcript; Enter goes to the next doubtful word',
+    title: 'Correct its transcript; Enter goes to the next doubtful word',
     run: (desk) => desk.mend(),
   },
   { id: 'find', key: 'f', shown: 'F', title: 'Find remarks by their words', run: (desk) => desk.open('search') },
@@ -101,14 +101,14 @@ export const COMMANDS: readonly Command[] = [
   { id: 'previous', key: 'v', shown: 'V', title: 'Previous remark', run: (desk) => desk.step(-1) },
   {
     ...{ id: 'kind', key: /^[1-9]$/, shown: '1 to 9' },
-    title: 'Set the kind of the remark you are on, or of your next one',
+    title: 'Set the kind of this remark, or of your next one',
     run: (desk, key) => desk.setKind(Number(key) - 1),
   },
   {
     id: 'aside',
     key: 'delete',
     shown: 'Delete',
-    title: 'Put the remark you are on aside',
+    title: 'Put this remark aside',
     run: (desk) => desk.putAside(),
   },
   { id: 'next-student', key: 'n', shown: 'N', title: 'Next student', run: (desk) => desk.stepStudent(1) },
@@ -131,7 +131,7 @@ export const COMMANDS: readonly Command[] = [
     run: (desk) => desk.redo(),
   },
   { id: 'kinds', menu: true, title: 'Change the margin key', run: (desk) => desk.open('kinds') },
-  { id: 'microphone', title: 'Choose and check the microphone', run: (desk) => desk.open('microphone') },
+  { id: 'microphone', title: 'Choose and test your microphone', run: (desk) => desk.open('microphone') },
   { id: 'keys', key: '?', shown: '?', title: 'Show or hide these keys', run: (desk) => desk.open('keys') },
 ];
 

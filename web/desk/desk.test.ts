@@ -89,7 +89,7 @@ describe('ReturnPanel', () => {
   it('says what the student will get, and what is missing', async () => {
     const { dialog } = await open(feedbackOf({ remarks: [remarkOf()] }));
     expect(dialog.text()).toContain('1 remark');
-    expect(dialog.text()).toContain('no grade, since 2 of 2 criteria are not scored');
+    expect(dialog.text()).toContain('no grade, because 2 of 2 criteria have no score');
     expect(dialog.text()).toContain('1 remark has no transcript');
     const complete = await open(feedbackOf({ scores: { seen: 'weak', known: 'no' } }));
     expect(complete.dialog.text()).toContain('the scores and the grade');

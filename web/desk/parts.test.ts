@@ -108,7 +108,7 @@ describe('the form for a remark', () => {
     });
     await wrapper.get('input[type=url]').setValue('javascript:alert(1)');
     await wrapper.get('form').trigger('submit');
-    expect(wrapper.get('.problem').text()).toContain('no address of a web page');
+    expect(wrapper.get('.problem').text()).toContain('not a web address');
     await wrapper.get('input[type=url]').setValue('example.org/tides');
     await wrapper.get('form').trigger('submit');
     await follow();
@@ -120,7 +120,7 @@ describe('the form for a remark', () => {
     const draft = { ...whole, content: { ...whole.content, suggestion: 'obvious' } };
     const { wrapper } = open(draft, { quote: 'obvious' });
     await wrapper.get('form').trigger('submit');
-    expect(wrapper.get('.problem').text()).toContain('the words as they are');
+    expect(wrapper.get('.problem').text()).toContain('still the student’s words');
   });
 
   it('Escape leaves it', async () => {

@@ -146,7 +146,7 @@ export function useDeskPage(
     choosing.target.value && targetName.value ? { anchor: choosing.target.value, name: targetName.value } : undefined,
   );
   const hint = computed(() => {
-    if (choosing.boxing.value && !choosing.chosen.value) return 'Drag over the part that you want to speak about.';
+    if (choosing.boxing.value && !choosing.chosen.value) return 'Drag over the part you want to speak about.';
     if (targetName.value) return `Hold the space bar and speak about ${targetName.value}.`;
     if (overall.value) return `${choosing.how.value}, then hold the space bar and speak.`;
     return `${choosing.how.value}, hold the space bar and speak. With nothing selected, you speak about the whole work.`;
@@ -163,7 +163,7 @@ export function useDeskPage(
     if (selected) return void speaking.speak(selected);
     if (!overall.value) return void speaking.speak({ type: 'whole' });
     notice.value = {
-      text: 'You have spoken about the whole work already. Select the words that you want to speak about.',
+      text: 'You have already spoken about the whole work. Select the words you want to speak about.',
     };
   }
 

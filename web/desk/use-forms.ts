@@ -26,7 +26,7 @@ export function useForms({ choosing, writing, speaking, targetName, returned, no
   const stampTarget = computed(() => {
     if (targetName.value) return `Goes on ${targetName.value}.`;
     return choosing.placeOnPage(STAMP_SHARE)
-      ? 'Goes on the page that you are reading; drag a box first to say where.'
+      ? 'Goes on the page you are reading; drag a box first to choose where.'
       : 'Select words in the work, then choose a stamp.';
   });
 
@@ -39,19 +39,19 @@ export function useForms({ choosing, writing, speaking, targetName, returned, no
     const anchor = choosing.now();
     if (returned.value) return;
     if (anchor?.type === 'passage') writing.begin(anchor, kind(), { suggestion: anchor.quote.exact });
-    else say('Select the words that should be different, then suggest others.');
+    else say('Select the words you want to change, then suggest others.');
   }
 
   function react(emoji: string): void {
     const anchor = choosing.now();
     if (anchor) void writing.put(anchor, kind(), { reaction: emoji });
-    else say('Select the words that you react to.');
+    else say('Select the words you want to react to.');
   }
 
   function stamp(one: Stamp): void {
     const anchor = choosing.now() ?? choosing.placeOnPage(STAMP_SHARE);
     if (anchor) void writing.put(anchor, kind(), { stamp: one });
-    else say('Select the words that the stamp belongs to.');
+    else say('Select the words the stamp belongs to.');
   }
 
   return { stampTarget, write, suggest, react, stamp };

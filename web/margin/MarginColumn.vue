@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { layoutRibbons } from '#core/margin';
-import { useEventListener, useResizeObserver } from '@vueuse/core';
-import { computed, nextTick, onMounted, shallowRef, useTemplateRef, watch } from 'vue';
+import { useEventListener, useIntersectionObserver, useResizeObserver } from '@vueuse/core';
+import { computed, onBeforeUnmount, onMounted, reactive, shallowRef, useTemplateRef, watch } from 'vue';
 import { shallowSame } from '../folio/stable.ts';
 import type { MarginEntry } from './entries.ts';
 
@@ -11,7 +11,11 @@ const props = defineProps<{ entries: readonly MarginEntry[]; folio: Element | nu
 const emit = defineEmits<{ lift: [height: number] }>();
 
 const GAP = 10;
-const MOST_GLIDING = 60;
+/** More than so many do not glide, and are drawn only while they are near. */
+const MANY = 60;
+/** How far out of sight a ribbon is still drawn, and how high it is taken to be before it ever was. */
+const NEAR = '800px 0px';
+const USUAL_HEIGHT = 96;
 /** Where a hairline meets its ribbon, below the ribbon's top. */
 const KNOT = 20;
 /** The whole work, and what cannot be drawn, stands at the head. */
@@ -70,13 +74,29 @@ const hairlines = computed(() => {
   return paths;
 });
 
+const many = computed(() => props.entries.length > MANY);
+const near = shallowRef(new Set<string>());
+/** One that was at hand may hold what somebody has begun to write: it stays. */
+const held = reactive(new Set<string>());
+watch(
+  () => props.focused,
+  (id) => id !== undefined && held.add(id),
+  { immediate: true },
+);
+const isDrawn = (id: string): boolean => !many.value || near.value.has(id) || held.has(id);
+
+const heightUndrawn = (id: string): number => heights.value[id] ?? USUAL_HEIGHT;
+
 function measure(): void {
   if (!column.value || !props.folio) return;
   const { top, left } = column.value.getBoundingClientRect();
   textEdge.value = props.folio.getBoundingClientRect().right - left + 6;
   // Measuring happens often, and most often finds what it found before: then nothing is drawn again.
   const found = Object.fromEntries(
-    (items.value ?? []).map((item) => [item.dataset.entry!, item.getBoundingClientRect().height]),
+    (items.value ?? []).map((item) => {
+      const id = item.dataset.entry!;
+      return [id, isDrawn(id) ? item.getBoundingClientRect().height : heightUndrawn(id)];
+    }),
   );
   if (!shallowSame(heights.value, found)) heights.value = found;
   const places = placesIn(props.folio, top);
@@ -103,26 +123,42 @@ function placesIn(folio: Element, top: number): Record<string, { top: number; li
 }
 
 /** The list of elements itself does not tell when one joins it. */
-const drawn = shallowRef<HTMLElement[]>([]);
+const places = shallowRef<HTMLElement[]>([]);
 
-async function measureSoon(): Promise<void> {
-  await nextTick();
-  drawn.value = [...(items.value ?? [])];
-  measure();
+/** At most once before each painting: whatever changes, it is looked at when all of it has changed. */
+let frame = 0;
+function measureSoon(): void {
+  frame ||= requestAnimationFrame(() => {
+    frame = 0;
+    if (!shallowSame(places.value, items.value ?? [])) places.value = [...(items.value ?? [])];
+    measure();
+  });
 }
+onBeforeUnmount(() => cancelAnimationFrame(frame));
 
 onMounted(measureSoon);
-watch(() => [props.entries, props.folio], measureSoon, { flush: 'post' });
-useResizeObserver(drawn, measure);
-useResizeObserver(() => props.folio as HTMLElement | null, measure);
+watch(() => [props.entries, props.folio], measureSoon);
+useResizeObserver(places, measureSoon);
+useResizeObserver(() => props.folio as HTMLElement | null, measureSoon);
 // What stands above the column in the margin moves it.
-useResizeObserver(() => column.value?.parentElement, measure);
+useResizeObserver(() => column.value?.parentElement, measureSoon);
 // Fonts that arrive late move the lines.
 void document.fonts.ready.then(measureSoon);
+
+useIntersectionObserver(
+  () => (many.value ? places.value : []),
+  (changes) => {
+    const now = new Set(near.value);
+    for (const { target, isIntersecting } of changes)
+      now[isIntersecting ? 'add' : 'delete']((target as HTMLElement).dataset.entry!);
+    near.value = now;
+  },
+  { rootMargin: NEAR },
+);
 </script>
 
 <template>
-  <div ref="column" class="column" :class="{ full: entries.length > MOST_GLIDING }" :style="{ marginTop: `${lift}px` }">
+  <div ref="column" class="column" :class="{ many }" :style="{ marginTop: `${lift}px` }">
     <svg class="hairlines" aria-hidden="true">
       <path
         v-for="(drawing, name) in hairlines"
@@ -137,9 +173,12 @@ void document.fonts.ready.then(measureSoon);
       ref="items"
       class="entry"
       :data-entry="entry.id"
-      :style="{ marginTop: `${spaces[index] ?? 0}px` }"
+      :style="{
+        marginTop: `${spaces[index] ?? 0}px`,
+        height: isDrawn(entry.id) ? undefined : `${heightUndrawn(entry.id)}px`,
+      }"
     >
-      <slot :entry="entry" />
+      <slot v-if="isDrawn(entry.id)" :entry="entry" />
     </div>
   </div>
 </template>
@@ -154,7 +193,7 @@ void document.fonts.ready.then(measureSoon);
   contain: layout style;
 }
 /* Hundreds that glide would be laid out anew in every frame. */
-.column:not(.full) > .entry {
+.column:not(.many) > .entry {
   transition: margin-top 180ms ease;
 }
 .hairlines {

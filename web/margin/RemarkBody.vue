@@ -18,7 +18,7 @@ const host = computed(() => (props.remark.link ? new URL(props.remark.link).host
 
 <template>
   <p v-if="remark.private" class="private">
-    <v-icon :icon="mdiLockOutline" size="14" aria-hidden="true" /> Private: stays among the teachers
+    <v-icon :icon="mdiLockOutline" size="14" aria-hidden="true" /> Private: only teachers see this
   </p>
   <p v-if="remark.reaction" class="reaction">{{ remark.reaction }}</p>
   <div v-if="remark.stamp" class="stamp"><StampDrawing :stamp="remark.stamp" :remark="remark.id" /></div>

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { nextTick } from 'vue';
+import { h, nextTick, type SetupContext } from 'vue';
 import { mountInApp, remarkOf } from '../testing/mount.ts';
 import { DEFAULT_KEY } from '#core/margin';
 import { keyStyles } from '../feedback/margin-key.ts';
@@ -9,6 +9,7 @@ import { usePlayer } from '../player/player.ts';
 import { useSession } from '../session/session.ts';
 import { marginEntries } from './entries.ts';
 import KindLine from './KindLine.vue';
+import type { MarginEntry } from './entries.ts';
 import MarginColumn from './MarginColumn.vue';
 import ReplyBox from '../replies/ReplyBox.vue';
 import ReplyThread from '../replies/ReplyThread.vue';
@@ -52,7 +53,55 @@ const passage = (start: number, end: number) => ({
   quote: { exact: 'x', prefix: '', suffix: '' },
 });
 
+const measured = async (): Promise<void> => {
+  await new Promise(requestAnimationFrame);
+  await nextTick();
+};
+
 describe('MarginColumn', () => {
+  it('draws of hundreds those that are near, and those that were at hand', async () => {
+    let see: (changes: { target: Element; isIntersecting: boolean }[]) => void = () => undefined;
+    vi.stubGlobal(
+      'IntersectionObserver',
+      class {
+        constructor(callback: typeof see) {
+          see = callback;
+        }
+        observe = vi.fn();
+        unobserve = vi.fn();
+        disconnect = vi.fn();
+      },
+    );
+    const entries = Array.from({ length: 200 }, (_, index) => ({
+      id: `r${index}`,
+      kind: 'next' as const,
+      anchor: passage(index, index + 1),
+    }));
+    const folio = document.createElement('article');
+    const named = (_: object, { attrs }: SetupContext) =>
+      h(MarginColumn, attrs as never, { default: ({ entry }: { entry: MarginEntry }) => entry.id });
+    const column = mountInApp(named, { entries, folio, focused: 'r7' });
+    const drawn = (): string[] =>
+      column
+        .findAll('.entry')
+        .map((one) => one.text())
+        .filter((text) => text !== '');
+    await measured();
+    expect(drawn()).toEqual(['r7']);
+    const places = column.findAll('.entry').map(({ element }) => element);
+    expect((places[0] as HTMLElement).style.height).toBe('96px');
+    see(places.slice(0, 3).map((target) => ({ target, isIntersecting: true })));
+    await nextTick();
+    expect(drawn()).toEqual(['r0', 'r1', 'r2', 'r7']);
+    await column.setProps({ focused: 'r1' });
+    see(places.slice(0, 3).map((target) => ({ target, isIntersecting: false })));
+    await nextTick();
+    expect(drawn()).toEqual(['r1', 'r7']);
+    await column.setProps({ entries: entries.slice(0, 5) });
+    expect(drawn()).toEqual(['r0', 'r1', 'r2', 'r3', 'r4']);
+    vi.unstubAllGlobals();
+  });
+
   it('places entries level with the lines of their passages, below each other where they would overlap', async () => {
     const folio = document.createElement('article');
     folio.innerHTML =
@@ -68,8 +117,7 @@ describe('MarginColumn', () => {
       { id: 'b', kind: 'repair' as const, anchor: passage(5, 8) },
     ];
     const column = mountInApp(MarginColumn, { entries, folio, focused: 'b' });
-    await nextTick();
-    await nextTick();
+    await measured();
     const placed = column.findAll<HTMLElement>('.entry').map(({ element }) => element.style.marginTop);
     expect(placed).toEqual(['40px', '10px']);
     expect(column.findAll('path').map((path) => path.classes())).toEqual([['kind-next'], ['kind-repair', 'focused']]);
@@ -89,8 +137,7 @@ describe('MarginColumn', () => {
       { id: 'b', kind: 'repair' as const, anchor: passage(5, 8) },
     ];
     const column = mountInApp(MarginColumn, { entries, folio, focused: 'b' });
-    await nextTick();
-    await nextTick();
+    await measured();
     const placed = column.findAll<HTMLElement>('.entry').map(({ element }) => element.style.marginTop);
     expect(placed).toEqual(['-55px', '10px']);
     expect(column.emitted('lift')).toEqual([[55]]);

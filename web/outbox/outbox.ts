@@ -10,7 +10,7 @@ type Listener = (parcel: Parcel, answer: unknown) => void;
 
 const RETRY_SECONDS = [1, 2, 4, 8, 15];
 
-const NOT_UNDERSTOOD = 'This was made with another version of this page, and cannot be sent as it is.';
+const NOT_UNDERSTOOD = 'This was made with an older version of this page and cannot be sent as it is.';
 
 export type OutboxState = 'saved' | 'saving' | 'waiting' | 'signedOut' | 'refused';
 

@@ -8,8 +8,8 @@ const player = usePlayer();
   <v-btn
     size="small"
     class="rate figures"
-    :aria-label="`Speed of playing: ${player.rate.value} times. Change it`"
-    title="Speed of playing (S)"
+    :aria-label="`Playback speed: ${player.rate.value} times. Change`"
+    title="Playback speed (S)"
     @mousedown.prevent
     @click="player.nextRate()"
     >{{ player.rate.value }} ×</v-btn

@@ -10,7 +10,7 @@ defineEmits<{ keep: []; drop: [] }>();
 
 <template>
   <section class="take" aria-label="Interrupted recording">
-    <p>A recording of {{ dayAndTime(take.startedAt) }} was broken off. What was said until then is still here.</p>
+    <p>Your recording from {{ dayAndTime(take.startedAt) }} was cut short. Everything up to then is still here.</p>
     <v-btn v-if="take.about !== undefined" size="small" variant="flat" color="primary" @click="$emit('keep')">{{
       keep
     }}</v-btn>

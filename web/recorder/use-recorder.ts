@@ -118,7 +118,7 @@ export const useRecorder = createGlobalState((): Recorder => {
       if (wrong) return undefined;
       return await runTake(what, shown, ended, shown ? performance.now() : pressedAt);
     } catch {
-      problem.value = 'The recording could not be made. Reload the page and try again; what was said before is kept.';
+      problem.value = 'That recording did not work. Reload the page and try again; everything you said before is kept.';
       return undefined;
     } finally {
       busy = false;

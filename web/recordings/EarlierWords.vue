@@ -24,7 +24,7 @@ const origin = ({ source, engine }: State): string => {
 
 <template>
   <StateNote v-if="!value" :busy="!error" :error="error" @retry="load" />
-  <p v-else-if="value.length === 0" class="quiet">These words have not been changed since they were made.</p>
+  <p v-else-if="value.length === 0" class="quiet">These words have never been changed.</p>
   <ol v-else aria-label="Earlier words">
     <li v-for="state in value" :key="state.until">
       <p class="text" :lang="state.language" dir="auto">{{ state.text || '(no words)' }}</p>

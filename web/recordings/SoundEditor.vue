@@ -8,9 +8,10 @@ import type { Region } from 'wavesurfer.js/plugins/regions';
 import { canRender, decode, renderSound } from '../recorder/sound-work.ts';
 import { useRecordingActions } from './recording-actions.ts';
 import { useOriginalSound } from './use-original-sound.ts';
+import NumberField from '../theme/NumberField.vue';
 import { percent } from '../wording/format.ts';
 
-/** Trims and cuts the recording of a recording. The recording as it was spoken stays, and so does everything that was cut. */
+/** Trims and cuts a recording. What was spoken stays as it was, and so does everything that was cut. */
 const props = defineProps<{ recording: Recording }>();
 const emit = defineEmits<{ close: [] }>();
 
@@ -111,7 +112,7 @@ function change(next: SoundEdit): void {
 function cutOut(): void {
   if (!chosen.value) return;
   const kept = withoutSpan(edit.value.kept, chosen.value);
-  if (kept.length === 0) problem.value = 'Something must be left to hear.';
+  if (kept.length === 0) problem.value = 'Leave at least something to hear.';
   else change({ ...edit.value, kept });
   clearChosen();
 }
@@ -187,7 +188,7 @@ async function keep(): Promise<void> {
     emit('close');
   } catch {
     state.value = 'ready';
-    problem.value = 'The sound could not be edited here. The recording is as it was.';
+    problem.value = 'The sound could not be edited. Your recording has not changed.';
   }
 }
 </script>
@@ -201,7 +202,7 @@ async function keep(): Promise<void> {
     @keydown.ctrl.z.exact.prevent.stop="undo"
     @keydown.ctrl.shift.z.prevent.stop="redo"
   >
-    <p v-if="!canRender()" class="quiet">This browser cannot make new recordings. Use another to trim and cut.</p>
+    <p v-if="!canRender()" class="quiet">This browser cannot edit sound. Use another browser to trim and cut.</p>
     <template v-else>
       <div class="wave">
         <div ref="wave" aria-hidden="true" />
@@ -231,7 +232,7 @@ async function keep(): Promise<void> {
         <template v-if="state === 'loading'">Opening the recording …</template>
         <template v-else-if="state === 'working'">Rendering … {{ percent(progress) }}</template>
         <template v-else
-          >{{ clock(seconds) }} of {{ clock(total) }} are heard. Drag the ends to trim, or drag over a stretch to choose
+          >{{ clock(seconds) }} of {{ clock(total) }} will be heard. Drag the ends to trim, or drag over a stretch to choose
           it.</template
         >
       </p>
@@ -252,9 +253,8 @@ async function keep(): Promise<void> {
         <v-btn :icon="mdiRedo" size="28" aria-label="Redo" :disabled="future.length === 0" @click="redo" />
       </div>
       <div class="row fields">
-        <v-number-input
+        <NumberField
           label="From"
-          class="figures"
           :min="0"
           :max="total"
           :step="STEP"
@@ -262,10 +262,9 @@ async function keep(): Promise<void> {
           :model-value="edit.kept[0]?.start ?? 0"
           @update:model-value="trim('start', $event)"
         />
-        <v-number-input
+        <NumberField
           label="to"
           suffix="s"
-          class="figures"
           :min="0"
           :max="total"
           :step="STEP"
@@ -274,14 +273,14 @@ async function keep(): Promise<void> {
           @update:model-value="trim('end', $event)"
         />
         <v-checkbox
-          label="As loud as all"
+          label="Same loudness as my other remarks"
           :model-value="edit.levelled"
           @update:model-value="change({ ...edit, levelled: $event === true })"
         />
       </div>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <div class="row end">
-        <v-btn size="small" @click="$emit('close')">Leave as it was</v-btn>
+        <v-btn size="small" @click="$emit('close')">Leave it as it was</v-btn>
         <v-btn size="small" variant="flat" color="primary" :loading="state === 'working'" @click="keep">Keep</v-btn>
       </div>
     </template>
@@ -327,6 +326,7 @@ async function keep(): Promise<void> {
 }
 .fields {
   gap: 8px;
+  margin-top: 12px;
   font-size: 13px;
 }
 .fields .figures {

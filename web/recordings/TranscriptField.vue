@@ -83,14 +83,14 @@ function done(read: boolean): void {
     <p v-if="failed" class="quiet" role="status">{{ failed.reason }}</p>
     <p v-if="written || focused || !listening" class="row">
       <span v-if="origin" class="quiet">{{ origin }}</span>
-      <span v-else-if="written?.approximate && focused" class="quiet">word times are approximate</span>
+      <span v-else-if="written?.approximate && focused" class="quiet">word timing is approximate</span>
       <button v-if="!written" type="button" class="quiet link" @click.stop="edit">No transcript yet. Write it</button>
       <template v-else-if="focused">
         <v-btn
           :icon="mdiFormTextbox"
           size="26"
-          aria-label="Mend the transcript"
-          title="Mend the transcript (W)"
+          aria-label="Correct the transcript"
+          title="Correct the transcript (W)"
           @click.stop="edit"
         />
         <v-btn
@@ -115,7 +115,7 @@ function done(read: boolean): void {
         v-if="failed"
         :icon="mdiRefresh"
         size="26"
-        aria-label="Try to make the transcript again"
+        aria-label="Try the transcript again"
         title="Try again"
         @click.stop="actions.listenAgain(recording)"
       />

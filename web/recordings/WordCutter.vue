@@ -72,7 +72,7 @@ async function keep(): Promise<void> {
   if (cuts.value.length === 0) return emit('close');
   const next = edit();
   if (next.kept.length === 0) {
-    problem.value = 'Something must be left to hear.';
+    problem.value = 'Leave at least something to hear.';
     return;
   }
   state.value = 'working';
@@ -84,7 +84,7 @@ async function keep(): Promise<void> {
     emit('close');
   } catch {
     state.value = 'ready';
-    problem.value = 'The sound could not be cut here. The recording is as it was.';
+    problem.value = 'The sound could not be cut. Your recording has not changed.';
   }
 }
 
@@ -101,8 +101,8 @@ const playFrom = (seconds: number): Promise<void> =>
     @keydown.ctrl.z.exact.prevent.stop="undo"
     @keydown.ctrl.shift.z.prevent.stop="redo"
   >
-    <p v-if="!canRender()" class="quiet">This browser cannot make new recordings. Use another to cut.</p>
-    <p v-else-if="words.length === 0" class="quiet">There are no words with times yet. Write the transcript first.</p>
+    <p v-if="!canRender()" class="quiet">This browser cannot edit sound. Use another browser to cut.</p>
+    <p v-else-if="words.length === 0" class="quiet">There is no transcript with word timing yet. Write the transcript first.</p>
     <template v-else>
       <div v-if="ums.length > 0 || pauses.length > 0" class="row">
         <v-btn
@@ -141,7 +141,7 @@ const playFrom = (seconds: number): Promise<void> =>
       <div class="row end">
         <v-btn :icon="mdiUndo" size="28" aria-label="Undo" :disabled="!canUndo" @click="undo" />
         <v-btn :icon="mdiRedo" size="28" aria-label="Redo" :disabled="!canRedo" @click="redo" />
-        <v-btn size="small" @click="$emit('close')">Leave as it was</v-btn>
+        <v-btn size="small" @click="$emit('close')">Leave it as it was</v-btn>
         <v-btn
           size="small"
           variant="flat"

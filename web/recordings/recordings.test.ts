@@ -42,7 +42,7 @@ describe('TranscriptField', () => {
     return value.slice(selectionStart, selectionEnd);
   };
   const open = async (field: VueWrapper): Promise<void> => {
-    await field.get('[aria-label="Mend the transcript"]').trigger('click');
+    await field.get('[aria-label="Correct the transcript"]').trigger('click');
     await nextTick();
   };
   vi.spyOn(HTMLMediaElement.prototype, 'play').mockResolvedValue(undefined);
@@ -110,7 +110,7 @@ describe('TranscriptField', () => {
     const speech = { task: 'transcribe', state: 'failed', reason: 'No speech was made out.', progress: null } as const;
     const failed = fieldOf('h', { transcript: null, speech });
     expect(failed.text()).toContain('No speech was made out.');
-    await failed.get('[aria-label="Try to make the transcript again"]').trigger('click');
+    await failed.get('[aria-label="Try the transcript again"]').trigger('click');
     expect(actions.listenAgain).toHaveBeenCalledOnce();
   });
 });
@@ -146,7 +146,7 @@ describe('cutting by words', () => {
     vi.stubGlobal('AudioEncoder', vi.fn());
     vi.stubGlobal('Worker', vi.fn());
     const cutter = mountInApp(WordCutter, { recording: recordingOf({ id: 'x' }) }, {}, provided);
-    expect(cutter.text()).toContain('There are no words with times yet');
+    expect(cutter.text()).toContain('no transcript with word timing yet');
     vi.unstubAllGlobals();
   });
 });
@@ -160,7 +160,7 @@ describe('RecordingView', () => {
     });
     expect(view.get('button').attributes('aria-label')).toBe('Play the answer');
     expect(view.text()).toContain('Say wye, and how.');
-    expect(view.find('[aria-label="Mend the transcript"]').exists()).toBe(false);
+    expect(view.find('[aria-label="Correct the transcript"]').exists()).toBe(false);
     const bare = mountInApp(RecordingView, { recording: recordingOf({ id: 'r2' }), label: 'x' });
     expect(bare.text()).toContain('There is no transcript yet');
   });
@@ -174,7 +174,7 @@ describe('RecordingView', () => {
       cutting: true,
     };
     const view = mountInApp(RecordingView, props, { SoundEditor: { template: '<p>waveform</p>' } }, provided);
-    await vi.waitFor(() => expect(view.find('[aria-label="Mend the transcript"]').exists()).toBe(true));
+    await vi.waitFor(() => expect(view.find('[aria-label="Correct the transcript"]').exists()).toBe(true));
     const ways = view.get('[aria-label="How to cut"]').findAll('button');
     expect(ways.map((way) => way.text())).toEqual(['Cut in the waveform', 'Cut by words']);
     await ways[1]!.trigger('click');

@@ -48,9 +48,9 @@ function save(): void {
   const address = linkOf(link.value);
   const { text, suggestion, reaction, stamp } = draft.value.content;
   if (address === undefined)
-    problem.value = 'This is no address of a web page. It looks like https://example.org/page.';
+    problem.value = 'That is not a web address. A web address looks like https://example.org/page.';
   else if (suggestion !== null && suggestion === props.quote)
-    problem.value = 'These are the words as they are. Change them, or press Escape.';
+    problem.value = 'These are still the student’s words. Change them, or press Escape.';
   else if (!props.existing && !text.trim() && !address && !file.value && suggestion === null && !reaction && !stamp)
     problem.value = 'Write something first, or press Escape.';
   else {
@@ -73,7 +73,7 @@ function save(): void {
     <v-textarea
       v-if="suggests"
       ref="words"
-      label="The words as you suggest them"
+      label="Your wording"
       class="suggestion"
       maxlength="5000"
       :model-value="draft.content.suggestion"

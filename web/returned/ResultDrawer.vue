@@ -32,12 +32,12 @@ const scored = computed(() =>
         </p>
         <p>{{ criterion.level.description }}</p>
       </template>
-      <p v-else>Not scored.</p>
+      <p v-else>No score.</p>
     </section>
     <section v-for="(question, index) in feedback.questions" :key="question.id">
       <h2>Question {{ index + 1 }}</h2>
       <p class="level">
-        <span v-if="feedback.points[question.id] === undefined">Not scored.</span>
+        <span v-if="feedback.points[question.id] === undefined">No score.</span>
         <span v-else class="figures"
           >{{ formatHundredths(feedback.points[question.id]!) }} of {{ formatHundredths(question.points) }} points</span
         >

@@ -129,9 +129,9 @@ onBeforeUnmount(() => player.stop());
         </template>
         <template #below>
           <p v-if="!feedback" class="quiet">
-            Your teacher has this version. What is said about it appears here when it is returned.
+            Your teacher has this version. Their feedback appears here when they return it.
           </p>
-          <p v-else-if="remarks.length === 0" class="quiet">There are no remarks about this work.</p>
+          <p v-else-if="remarks.length === 0" class="quiet">There are no remarks on this work.</p>
         </template>
       </WorkAndMargin>
       <ResultDrawer v-if="feedback" :feedback="feedback" />

@@ -53,6 +53,7 @@ function play(): void {
       :aria-label="playing ? 'Pause' : `Play from the words: ${student}`"
       @click="play"
     />
+    <span v-else class="silent" />
     <div class="about">
       <p class="head">
         <router-link :to="{ name: route, params: { submission }, hash: `#${remark.id}` }">{{ student }}</router-link>
@@ -85,6 +86,9 @@ function play(): void {
   gap: 8px;
   padding: 10px 0;
   border-bottom: 1px solid var(--hairline);
+}
+.silent {
+  flex: 0 0 32px;
 }
 .about {
   flex: 1;

@@ -35,7 +35,7 @@ const { value, error, load } = useLoaded(async () => {
 const found = computed(() => (value.value && value.value.hits.length > 0 ? value.value : undefined));
 const count = computed(() => {
   const { hits, more } = found.value ?? { hits: [], more: false };
-  if (more) return `The first ${hits.length}; another word makes them fewer.`;
+  if (more) return `Showing the first ${hits.length}. Add another word to narrow them down.`;
   return hits.length === 1 ? '1 remark' : `${hits.length} remarks`;
 });
 
@@ -60,9 +60,9 @@ onBeforeUnmount(() => player.stop());
     </div>
     <StateNote v-if="error" :error="error" @retry="load" />
     <p v-else-if="!value" class="quiet">
-      Type words that were said, written or translated in a remark. A hit plays from its words.
+      Type any words from a remark, spoken, written or translated. Each result plays from those words.
     </p>
-    <p v-else-if="!found" class="quiet" role="status">No remark has all of these words. Try fewer of them.</p>
+    <p v-else-if="!found" class="quiet" role="status">No remark has all of these words. Try fewer.</p>
     <template v-else>
       <p class="quiet" role="status">{{ count }}</p>
       <SearchHit

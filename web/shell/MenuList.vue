@@ -8,11 +8,12 @@ const open = defineModel<boolean>({ required: true });
 
 <template>
   <v-menu v-model="open" :activator="target" :open-on-click="false">
-    <v-list class="list">
+    <v-list class="list" role="menu">
       <template v-for="{ title, subtitle, icon, to, run, active, heading } in entries" :key="title">
         <v-list-subheader v-if="heading">{{ title }}</v-list-subheader>
         <v-list-item
           v-else
+          role="menuitem"
           :title="title"
           v-bind="{
             ...(subtitle && { subtitle }),

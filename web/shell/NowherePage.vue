@@ -4,6 +4,6 @@ import PageFrame from './PageFrame.vue';
 
 <template>
   <PageFrame title="Nothing here">
-    <p>There is no page at this address. <router-link :to="{ name: 'home' }">Go to the start</router-link>.</p>
+    <p>There is no page at this address. <router-link :to="{ name: 'home' }">Go to the home page</router-link>.</p>
   </PageFrame>
 </template>

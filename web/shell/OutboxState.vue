@@ -11,7 +11,7 @@ const outbox = useOutbox();
 const WORDS = {
   saved: { icon: mdiCheck, text: 'Saved' },
   saving: { icon: mdiCloudUploadOutline, text: 'Saving …' },
-  waiting: { icon: mdiCloudOffOutline, text: 'Server away: kept here, sent later' },
+  waiting: { icon: mdiCloudOffOutline, text: 'No connection: kept here, sent later' },
   signedOut: { icon: mdiCloudOffOutline, text: 'Signed out: kept here until you sign in again' },
   refused: { icon: mdiAlertCircleOutline, text: 'Not accepted' },
 } as const;

@@ -43,7 +43,7 @@ async function enter(credentials: SignIn): Promise<void> {
       <p class="school">{{ school.name }}</p>
       <div class="ways" :class="{ sample: school.samplePeople.length > 0 }">
         <section v-if="school.samplePeople.length > 0" aria-label="People of the sample school">
-          <p class="lead">This is a sample school. Everybody in it is invented; enter as whom you like.</p>
+          <p class="lead">This is a sample school, and everyone in it is made up. Pick who you want to be.</p>
           <h2>Teachers</h2>
           <div class="people">
             <v-btn

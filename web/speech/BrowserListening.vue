@@ -30,7 +30,7 @@ async function fetchIt(): Promise<void> {
 </script>
 
 <template>
-  <p v-if="place === undefined" class="quiet">Looking at what this browser can do …</p>
+  <p v-if="place === undefined" class="quiet">Checking what this browser can do …</p>
   <v-checkbox
     v-else-if="place === 'device'"
     v-model="onDevice"
@@ -39,10 +39,10 @@ async function fetchIt(): Promise<void> {
   />
   <template v-else-if="place === 'download'">
     <p class="can">
-      It can do this on your computer once it has fetched what it needs for {{ languageName(language) }}.
+      This browser can do it on your computer once it has downloaded {{ languageName(language) }}.
     </p>
     <v-btn size="small" variant="outlined" :loading="fetching" @click="fetchIt">Fetch it</v-btn>
-    <p v-if="failed" class="problem" role="alert">It could not be fetched. Check the network and try again.</p>
+    <p v-if="failed" class="problem" role="alert">The download failed. Check your network and try again.</p>
   </template>
   <AgreementBox v-else-if="place === 'cloud'" place="browser cloud" @agree="(...said) => $emit('agree', ...said)"
     >I agree that, while I record, this browser sends my voice to a service of its maker, outside of the school, to be

@@ -57,13 +57,13 @@ const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(st
         />
         <p class="quiet">
           Words of {{ listOf(settings.aligned.map(languageName)) }} recordings are timed by their sound; in other
-          languages the times are shared out between the pauses, and marked as approximate.
+          languages the timing is estimated from the pauses, and marked as approximate.
         </p>
       </section>
       <section aria-labelledby="written">
         <h2 id="written">Who writes it down</h2>
         <p class="quiet">
-          The first of these that can and may makes a draft. You can always write the words yourself while you listen.
+          These are tried in turn, and the first that is available makes a draft. You can always type the words yourself while you listen.
         </p>
         <v-table>
           <thead>
@@ -119,7 +119,7 @@ const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(st
       </section>
       <section v-if="settings.missing.length > 0" aria-labelledby="missing">
         <h2 id="missing">What this server could have</h2>
-        <p class="quiet">Whoever runs the server types this there, or sets it where the server is started.</p>
+        <p class="quiet">The person who runs the server can add these there.</p>
         <dl>
           <template v-for="{ name, how } in settings.missing" :key="name">
             <dt>{{ name }}</dt>

@@ -12,7 +12,7 @@ const letters = useLetterKeys();
   <DeskPanel title="Keys" @close="$emit('close')">
     <v-checkbox v-model="letters" label="Letters and digits are keys" />
     <p class="quiet">
-      Switch them off if they get in the way of a screen reader or of dictation. There is a button for everything.
+      Switch them off if they get in the way of a screen reader or dictation. Everything has a button too.
     </p>
     <dl>
       <template v-for="{ id, shown, title } in KEYS" :key="id">

@@ -62,7 +62,7 @@ async function save(): Promise<void> {
 
 <template>
   <DeskPanel title="Margin key" @close="$emit('close')">
-    <p class="quiet">The kinds of remarks in {{ work.assignment.course }}, for all its teachers and students.</p>
+    <p class="quiet">The kinds of remark in {{ work.assignment.course }}, for all its teachers and students.</p>
     <ol>
       <li
         v-for="(entry, index) in entries"
@@ -95,7 +95,7 @@ async function save(): Promise<void> {
           <v-btn
             :icon="mdiTrashCanOutline"
             size="24"
-            :aria-label="`Take ${entry.name} out`"
+            :aria-label="`Remove ${entry.name}`"
             @click="entries.splice(index, 1)"
           />
         </div>
@@ -117,7 +117,7 @@ async function save(): Promise<void> {
     </v-btn>
     <p v-if="wrong ?? refused" class="problem" role="alert">{{ wrong ?? refused }}</p>
     <div class="end">
-      <v-btn size="small" @click="$emit('close')">Leave as it is</v-btn>
+      <v-btn size="small" @click="$emit('close')">Leave it as it is</v-btn>
       <v-btn size="small" variant="flat" color="primary" :loading="busy" :disabled="wrong !== undefined" @click="save">
         Save
       </v-btn>

@@ -16,12 +16,12 @@ const QUIETEST_DBFS = -60;
 const PRACTICE = 'practice';
 
 const VERDICTS: Record<MicrophoneVerdict, string> = {
-  good: 'You are heard well. All remarks are brought to the same loudness, so there is nothing to set.',
+  good: 'You sound clear. All remarks are brought to the same loudness, so there is nothing to adjust.',
   silent:
-    'Nothing was heard. Is the microphone switched off, or another one chosen? Choose another above and try again.',
-  quiet: 'You are very quiet. Come nearer, or turn the microphone up in the settings of your computer.',
+    'We heard nothing. Is the microphone switched off, or is it the wrong one? Choose another above and try again.',
+  quiet: 'You sound very quiet. Move closer, or turn the microphone up in your computer’s settings.',
   clipping:
-    'You are too loud for this microphone. Move away a little, or turn it down in the settings of your computer.',
+    'You are too loud for this microphone. Move back a little, or turn it down in your computer’s settings.',
 };
 
 const recorder = useRecorder();
@@ -123,7 +123,7 @@ const playBack = (): void => void new Audio(heard.value).play();
       <v-btn v-if="heard" size="small" :prepend-icon="mdiPlay" @click="playBack">Hear it</v-btn>
     </div>
     <p v-if="verdict" class="verdict" :class="verdict" role="status">{{ VERDICTS[verdict] }}</p>
-    <p v-else class="quiet">What you say in a try is not kept.</p>
+    <p v-else class="quiet">Test recordings are not kept.</p>
     <v-checkbox
       label="Count 3 – 2 – 1 before recording"
       :model-value="countdown > 0"

@@ -82,7 +82,7 @@ async function remove(stamp: StampPicture): Promise<void> {
           class="remove"
           :icon="mdiTrashCanOutline"
           size="24"
-          :aria-label="`Remove the stamp ${stamp.name}; works keep theirs`"
+          :aria-label="`Remove the stamp ${stamp.name} from the list`"
           @click="remove(stamp)"
         />
       </li>

@@ -67,7 +67,7 @@ const microphone = computed(() => {
       />
       <video v-if="recorder.picture.value" ref="preview" class="preview" autoplay muted playsinline />
       <div class="live">
-        <p v-if="finishing" role="status">Levelling … {{ percent(recorder.progress.value) }}</p>
+        <p v-if="finishing" role="status">Evening out the loudness … {{ percent(recorder.progress.value) }}</p>
         <LiveWave :budget="budget" />
         <span v-if="paused" class="paused" role="status">paused</span>
       </div>
@@ -103,13 +103,19 @@ const microphone = computed(() => {
               v-bind="menu"
               :icon="mdiDotsHorizontal"
               size="36"
-              aria-label="Other remarks than spoken ones"
+              aria-label="Other kinds of remark"
               title="Write, suggest, stamp …"
               @mousedown.prevent
             />
           </template>
-          <v-list density="compact">
-            <v-list-item v-for="command in MENU" :key="command.id" @mousedown.prevent @click="command.run?.(desk, '')">
+          <v-list density="compact" role="menu">
+            <v-list-item
+              v-for="command in MENU"
+              :key="command.id"
+              role="menuitem"
+              @mousedown.prevent
+              @click="command.run?.(desk, '')"
+            >
               <span class="form">{{ command.title }}</span> <kbd v-if="command.shown">{{ command.shown }}</kbd>
             </v-list-item>
           </v-list>

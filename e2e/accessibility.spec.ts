@@ -1,0 +1,121 @@
+import type { Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { enter, expect, openDesk, ribbonAbout, TEACHER, test } from './school.ts';
+
+test.use({ school: 'accessibility' });
+
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const routes = readFileSync(new URL('../web/router.ts', import.meta.url), 'utf8');
+
+/** What axe-core finds against WCAG 2.0 to 2.2, levels A and AA, as short lines. */
+async function violations(page: Page): Promise<string[]> {
+  await page.evaluate(AXE);
+  return page.evaluate(async () => {
+    const { axe } = window as unknown as { axe: { run: (on: Document, options: object) => Promise<AxeResults> } };
+    const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+    const { violations: found } = await axe.run(document, { runOnly: { type: 'tag', values: tags } });
+    return found.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 160)}`));
+  });
+}
+
+interface AxeResults {
+  violations: { id: string; nodes: { html: string }[] }[];
+}
+
+const address = (page: Page): string => new URL(page.url()).pathname;
+/** The pattern of the page that is open, as the router has it. */
+const routeOf = (path: string): string =>
+  [...routes.matchAll(/path: '([^']+)'/g)]
+    .map(([, pattern]) => pattern!)
+    .find((pattern) => new RegExp(`^${pattern.replace(/:any.*/, '.*').replaceAll(/:\w+/g, '[^/]+')}$`).test(path))!;
+
+test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser, server }) => {
+  test.setTimeout(120_000);
+  const seen = new Set<string>();
+  const look = async (page: Page, what: string): Promise<void> => {
+    await expect(page.getByText('One moment …')).toHaveCount(0);
+    seen.add(routeOf(address(page)));
+    expect(await violations(page), what).toEqual([]);
+  };
+
+  const stranger = await (await browser.newContext()).newPage();
+  await stranger.goto(`${server.address}/sign-in`);
+  await expect(stranger.getByRole('button', { name: TEACHER })).toBeVisible();
+  await look(stranger, 'signing in');
+
+  const teacher = await enter(browser, server, TEACHER);
+  await expect(teacher.getByRole('link', { name: /^Dagny Holmqvist/ }).first()).toBeVisible();
+  await look(teacher, 'what waits');
+  await teacher.getByRole('button', { name: TEACHER }).click();
+  await expect(teacher.getByRole('menuitem', { name: 'Voice and words' })).toBeVisible();
+  await look(teacher, 'the menu under the name');
+  await teacher.getByRole('menuitem', { name: 'Voice and words' }).click();
+  await expect(teacher.getByRole('table').first()).toBeVisible();
+  await look(teacher, 'voice and words');
+  await teacher.getByRole('link', { name: 'Reading the Shore' }).click();
+  await expect(teacher.getByRole('heading', { name: 'The class' })).toBeVisible();
+  await look(teacher, 'a course');
+  await teacher.getByRole('link', { name: 'A walk along the shore' }).first().click();
+  await expect(teacher.getByRole('link', { name: /Dagny Holmqvist/ })).toBeVisible();
+  await look(teacher, 'an assignment');
+  await teacher.goto(`${server.address}/search?words=the`);
+  await expect(teacher.getByRole('article').first()).toBeVisible();
+  await look(teacher, 'finding remarks');
+  await teacher.goto(`${server.address}/no/such/page`);
+  await expect(teacher.getByRole('heading', { level: 1 })).toBeVisible();
+  await look(teacher, 'nowhere');
+  await teacher.goto(server.address);
+  await openDesk(teacher, 'Dagny Holmqvist');
+  await look(teacher, 'the desk');
+
+  const student = await enter(browser, server, 'Amaru Quispe');
+  await expect(student.getByRole('link', { name: 'Open your feedback' }).first()).toBeVisible();
+  await look(student, 'own work');
+  await student.getByRole('link', { name: 'Open your feedback' }).first().click();
+  await expect(ribbonAbout(student, 'the whole work')).toBeVisible();
+  await look(student, 'feedback');
+
+  const all = [...routes.matchAll(/path: '([^']+)'/g)].map(([, pattern]) => pattern!);
+  expect([...seen].sort(), 'every route of the app is looked at').toEqual(all.sort());
+});
+
+test('axe-core finds nothing against WCAG 2.2 AA on the desk', async ({ browser, server }) => {
+  test.setTimeout(120_000);
+  const page = await enter(browser, server, TEACHER);
+  await openDesk(page, 'Dagny Holmqvist');
+  await expect(ribbonAbout(page, 'there is a hiss')).toBeVisible();
+  expect(await violations(page), 'as it opens').toEqual([]);
+
+  await page.getByRole('article').focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('t');
+  await expect(page.getByRole('form', { name: 'Remark' })).toBeVisible();
+  expect(await violations(page), 'while writing').toEqual([]);
+  await page.keyboard.press('Escape');
+
+  for (const [key, panel] of [
+    ['?', 'Keys'],
+    ['x', 'Stamps'],
+  ] as const) {
+    await page.getByRole('article').focus();
+    await page.keyboard.press(key);
+    await expect(page.getByRole('complementary', { name: panel })).toBeVisible();
+    expect(await violations(page), panel).toEqual([]);
+  }
+  await page.getByRole('button', { name: /Choose and test your microphone/ }).click();
+  await expect(page.getByRole('complementary', { name: 'Microphone' })).toBeVisible();
+  expect(await violations(page), 'microphone').toEqual([]);
+  await page.getByRole('button', { name: 'Other kinds of remark' }).click();
+  await page.getByText('Change the margin key').click();
+  await expect(page.getByRole('complementary', { name: 'Margin key' })).toBeVisible();
+  expect(await violations(page), 'margin key').toEqual([]);
+
+  await page.getByRole('article').focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.down('Space');
+  await expect(page.getByRole('timer')).toBeVisible();
+  await page.waitForTimeout(500);
+  expect(await violations(page), 'while speaking').toEqual([]);
+  await page.keyboard.up('Space');
+});
