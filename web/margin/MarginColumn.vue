@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { layoutRibbons } from '#core/margin';
 import { useEventListener, useIntersectionObserver, useResizeObserver } from '@vueuse/core';
-import { computed, onBeforeUnmount, onMounted, reactive, shallowRef, useTemplateRef, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, shallowRef, useTemplateRef, watch } from 'vue';
 import { shallowSame } from '../folio/stable.ts';
 import type { MarginEntry } from './entries.ts';
 
@@ -75,32 +75,37 @@ const hairlines = computed(() => {
 });
 
 const many = computed(() => props.entries.length > MANY);
-const near = shallowRef(new Set<string>());
+const near = shallowRef<ReadonlySet<string>>(new Set());
 /** One that was at hand may hold what somebody has begun to write: it stays. */
-const held = reactive(new Set<string>());
+const held = shallowRef<ReadonlySet<string>>(new Set());
 watch(
   () => props.focused,
-  (id) => id !== undefined && held.add(id),
+  (id) => id !== undefined && (held.value = new Set(held.value).add(id)),
   { immediate: true },
 );
-const isDrawn = (id: string): boolean => !many.value || near.value.has(id) || held.has(id);
-
+const drawn = computed(
+  () =>
+    new Set(props.entries.map(({ id }) => id).filter((id) => !many.value || near.value.has(id) || held.value.has(id))),
+);
+/** Its height when it was drawn last. */
 const heightUndrawn = (id: string): number => heights.value[id] ?? USUAL_HEIGHT;
 
-function measure(): void {
+/** Measuring happens often, and most often finds what it found before: then nothing is drawn again. */
+function measureRibbons(changed: readonly HTMLElement[]): void {
+  const found = Object.fromEntries(props.entries.map(({ id }) => [id, heightUndrawn(id)]));
+  for (const item of changed) {
+    const id = item.dataset.entry!;
+    if (id in found && drawn.value.has(id)) found[id] = item.getBoundingClientRect().height;
+  }
+  if (!shallowSame(heights.value, found)) heights.value = found;
+}
+
+function measurePassages(): void {
   if (!column.value || !props.folio) return;
   const { top, left } = column.value.getBoundingClientRect();
   textEdge.value = props.folio.getBoundingClientRect().right - left + 6;
-  // Measuring happens often, and most often finds what it found before: then nothing is drawn again.
-  const found = Object.fromEntries(
-    (items.value ?? []).map((item) => {
-      const id = item.dataset.entry!;
-      return [id, isDrawn(id) ? item.getBoundingClientRect().height : heightUndrawn(id)];
-    }),
-  );
-  if (!shallowSame(heights.value, found)) heights.value = found;
-  const places = placesIn(props.folio, top);
-  if (!samePlaces(passages.value, places)) passages.value = places;
+  const found = placesIn(props.folio, top);
+  if (!samePlaces(passages.value, found)) passages.value = found;
 }
 
 type Places = Record<string, { top: number; line: number | undefined }>;
@@ -131,14 +136,15 @@ function measureSoon(): void {
   frame ||= requestAnimationFrame(() => {
     frame = 0;
     if (!shallowSame(places.value, items.value ?? [])) places.value = [...(items.value ?? [])];
-    measure();
+    measureRibbons(places.value);
+    measurePassages();
   });
 }
 onBeforeUnmount(() => cancelAnimationFrame(frame));
 
 onMounted(measureSoon);
 watch(() => [props.entries, props.folio], measureSoon);
-useResizeObserver(places, measureSoon);
+useResizeObserver(places, (changes) => measureRibbons(changes.map(({ target }) => target as HTMLElement)));
 useResizeObserver(() => props.folio as HTMLElement | null, measureSoon);
 // What stands above the column in the margin moves it.
 useResizeObserver(() => column.value?.parentElement, measureSoon);
@@ -171,14 +177,15 @@ useIntersectionObserver(
       v-for="(entry, index) in entries"
       :key="entry.id"
       ref="items"
+      v-memo="[spaces[index], drawn.has(entry.id) ? {} : heightUndrawn(entry.id)]"
       class="entry"
       :data-entry="entry.id"
       :style="{
         marginTop: `${spaces[index] ?? 0}px`,
-        height: isDrawn(entry.id) ? undefined : `${heightUndrawn(entry.id)}px`,
+        height: drawn.has(entry.id) ? undefined : `${heightUndrawn(entry.id)}px`,
       }"
     >
-      <slot v-if="isDrawn(entry.id)" :entry="entry" />
+      <slot v-if="drawn.has(entry.id)" :entry="entry" />
     </div>
   </div>
 </template>
