@@ -24,6 +24,9 @@ async function desk(page: Page, student: string): Promise<void> {
 
 const teacher = await enter(browser, server, TEACHER);
 await picture(teacher, 'to-mark');
+await teacher.getByRole('link', { name: 'Reading the Shore' }).click();
+await teacher.getByRole('heading', { name: 'The class' }).waitFor();
+await picture(teacher, 'course');
 await desk(teacher, 'Dagny Holmqvist');
 await teacher.locator('mark', { hasText: 'hiss' }).first().click();
 await picture(teacher, 'desk');
@@ -45,16 +48,6 @@ await teacher.locator('mark', { hasText: 'hiss' }).first().click();
 await teacher.keyboard.press('w');
 await picture(teacher, 'desk-mending');
 await teacher.keyboard.press('Escape');
-await teacher.locator('mark', { hasText: 'nobody who planned' }).first().click();
-const planned = ribbonAbout(teacher, 'nobody who planned');
-await planned.locator('.word').first().waitFor();
-await teacher.keyboard.press('e');
-await planned.getByRole('button', { name: 'Cut by words' }).click();
-await planned.getByRole('button', { name: 'There', exact: true }).click();
-await planned.getByRole('button', { name: 'plan,', exact: true }).click({ modifiers: ['Shift'] });
-await picture(teacher, 'desk-cutting-by-words');
-await planned.getByRole('button', { name: 'Cut in the waveform' }).click();
-await planned.getByRole('button', { name: 'Leave it as it was' }).click();
 await teacher.getByRole('button', { name: /Choose and test your microphone/ }).click();
 await teacher.getByRole('button', { name: 'Try it for three seconds' }).click();
 await teacher.getByRole('button', { name: 'Hear it' }).waitFor();
