@@ -125,12 +125,8 @@ async function memoryOfTakes(server: Server): Promise<number> {
     await openDesk(page, 'Dagny Holmqvist');
     const works = await page
       .getByRole('navigation', { name: 'Class' })
-      .getByRole('link')
-      .evaluateAll((links) =>
-        links
-          .filter((link) => !link.getAttribute('aria-label')!.endsWith('returned'))
-          .map((link) => link.getAttribute('href')!),
-      );
+      .getByRole('link', { name: /^(?!.*returned$)/ })
+      .evaluateAll((links) => links.map((link) => link.getAttribute('href')!));
     const open = works.length;
     await take(page);
     const before = await resident(page);
