@@ -24,7 +24,7 @@ async function desk(page: Page, student: string): Promise<void> {
 
 const teacher = await enter(browser, server, TEACHER);
 await picture(teacher, 'to-mark');
-await teacher.getByRole('link', { name: 'Reading the Shore' }).click();
+await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
 await teacher.getByRole('heading', { name: 'The class' }).waitFor();
 await picture(teacher, 'course');
 await desk(teacher, 'Dagny Holmqvist');

@@ -232,8 +232,8 @@ async function keep(): Promise<void> {
         <template v-if="state === 'loading'">Opening the recording …</template>
         <template v-else-if="state === 'working'">Rendering … {{ percent(progress) }}</template>
         <template v-else
-          >{{ clock(seconds) }} of {{ clock(total) }} will be heard. Drag the ends to trim, or drag over a stretch to choose
-          it.</template
+          >{{ clock(seconds) }} of {{ clock(total) }} will be heard. Drag the ends to trim, or drag over a stretch to
+          choose it.</template
         >
       </p>
       <div class="row">

@@ -102,7 +102,9 @@ const playFrom = (seconds: number): Promise<void> =>
     @keydown.ctrl.shift.z.prevent.stop="redo"
   >
     <p v-if="!canRender()" class="quiet">This browser cannot edit sound. Use another browser to cut.</p>
-    <p v-else-if="words.length === 0" class="quiet">There is no transcript with word timing yet. Write the transcript first.</p>
+    <p v-else-if="words.length === 0" class="quiet">
+      There is no transcript with word timing yet. Write the transcript first.
+    </p>
     <template v-else>
       <div v-if="ums.length > 0 || pauses.length > 0" class="row">
         <v-btn

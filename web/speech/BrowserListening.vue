@@ -38,9 +38,7 @@ async function fetchIt(): Promise<void> {
     label="Write down what I say while I speak. The sound stays on this computer."
   />
   <template v-else-if="place === 'download'">
-    <p class="can">
-      This browser can do it on your computer once it has downloaded {{ languageName(language) }}.
-    </p>
+    <p class="can">This browser can do it on your computer once it has downloaded {{ languageName(language) }}.</p>
     <v-btn size="small" variant="outlined" :loading="fetching" @click="fetchIt">Fetch it</v-btn>
     <p v-if="failed" class="problem" role="alert">The download failed. Check your network and try again.</p>
   </template>

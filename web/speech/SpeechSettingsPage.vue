@@ -63,7 +63,8 @@ const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(st
       <section aria-labelledby="written">
         <h2 id="written">Who writes it down</h2>
         <p class="quiet">
-          These are tried in turn, and the first that is available makes a draft. You can always type the words yourself while you listen.
+          These are tried in turn, and the first that is available makes a draft. You can always type the words yourself
+          while you listen.
         </p>
         <v-table>
           <thead>

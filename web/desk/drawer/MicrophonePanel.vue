@@ -20,8 +20,7 @@ const VERDICTS: Record<MicrophoneVerdict, string> = {
   silent:
     'We heard nothing. Is the microphone switched off, or is it the wrong one? Choose another above and try again.',
   quiet: 'You sound very quiet. Move closer, or turn the microphone up in your computer’s settings.',
-  clipping:
-    'You are too loud for this microphone. Move back a little, or turn it down in your computer’s settings.',
+  clipping: 'You are too loud for this microphone. Move back a little, or turn it down in your computer’s settings.',
 };
 
 const recorder = useRecorder();
