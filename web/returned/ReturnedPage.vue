@@ -177,5 +177,11 @@ onBeforeUnmount(() => player.stop());
     display: block;
     height: auto;
   }
+  .strip {
+    flex-wrap: wrap;
+    gap: 2px 12px;
+    min-height: 48px;
+    padding: 6px 12px;
+  }
 }
 </style>

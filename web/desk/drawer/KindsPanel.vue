@@ -107,6 +107,8 @@ async function save(): Promise<void> {
             :items="[...KEY_GLYPHS]"
             :aria-label="`Sign of ${entry.name}`"
           />
+        </div>
+        <div class="row">
           <v-select v-model="entry.line" :items="[...KEY_LINES]" :aria-label="`Line of ${entry.name}`" />
           <KindLine :kind="entry.kind" :line="entry.line" />
         </div>
@@ -143,13 +145,11 @@ li {
 .name {
   flex: 1;
   min-width: 0;
-  padding: 2px 6px;
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
   color: var(--kind);
   font-weight: 600;
 }
 .glyph {
+  flex: 0 0 76px;
   color: var(--kind);
   font-weight: 600;
 }
