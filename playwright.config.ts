@@ -19,8 +19,8 @@ export const FAKE_MICROPHONE = [
 export default defineConfig({
   testDir: './e2e',
   outputDir: './test-results',
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   workers: 2,
   // A busy CI machine may miss a moment once; the list says which tests needed a second try.
   retries: process.env.CI ? 1 : 0,

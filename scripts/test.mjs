@@ -80,7 +80,7 @@ async function codeLane() {
 }
 
 const browserLane = async () => [
-  counted(await succeeds(bin('@playwright/test/cli.js'), 'test'), BROWSER, browserCounts),
+  counted(await succeeds(bin('@playwright/test/cli.js'), 'test', '--workers=1'), BROWSER, browserCounts),
 ];
 
 const results = (await Promise.all([codeLane(), browserLane()])).flat();
