@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { enter, expect, openDesk, ribbonAbout, TEACHER, test } from './school.ts';
+import { enter, expect, goOnSpeaking, openDesk, ribbonAbout, TEACHER, test } from './school.ts';
 
 test.use({ school: 'accessibility' });
 
@@ -114,8 +114,7 @@ test('axe-core finds nothing against WCAG 2.2 AA on the desk', async ({ browser,
   await page.getByRole('article').focus();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.down('Space');
-  await expect(page.getByRole('timer')).toBeVisible();
-  await page.waitForTimeout(500);
+  await goOnSpeaking(page, 0.5);
   expect(await violations(page), 'while speaking').toEqual([]);
   await page.keyboard.up('Space');
 });

@@ -1,4 +1,17 @@
-import { enter, expect, openDesk, play, ribbonAbout, saved, select, speak, TEACHER, test, workIn } from './school.ts';
+import {
+  enter,
+  expect,
+  goOnSpeaking,
+  openDesk,
+  play,
+  ribbonAbout,
+  saved,
+  select,
+  speak,
+  TEACHER,
+  test,
+  workIn,
+} from './school.ts';
 
 const PASSAGE = 'It looks like good manners, but it is the length of their bills.';
 const STUDENT = 'Eleni Marathou';
@@ -30,7 +43,7 @@ test('a teacher speaks about an essay and returns it; the student listens and an
 
   await test.step('speaks it again, and throws another away', async () => {
     await remark.getByRole('button', { name: 'Speak this remark again' }).click();
-    await teacher.waitForTimeout(1000);
+    await goOnSpeaking(teacher, 1);
     await teacher.getByRole('button', { name: 'Stop recording' }).click();
     await expect(teacher.getByText('Put aside: 1')).toBeVisible();
     await expect(remark).toHaveCount(1);

@@ -1,6 +1,18 @@
 import { chromium, type Browser } from '@playwright/test';
 import config, { FAKE_MICROPHONE } from '../playwright.config.ts';
-import { enter, expect, openDesk, play, ribbonAbout, saved, select, speak, TEACHER, test } from './school.ts';
+import {
+  enter,
+  expect,
+  goOnSpeaking,
+  openDesk,
+  play,
+  ribbonAbout,
+  saved,
+  select,
+  speak,
+  TEACHER,
+  test,
+} from './school.ts';
 
 const PASSAGE = 'That is what I thought when I sat down';
 
@@ -24,8 +36,7 @@ test('without any microphone the practice microphone speaks, and its sentence is
     await openDesk(page, 'Eleni Marathou');
     await select(page, PASSAGE);
     await page.getByRole('button', { name: 'Record a remark' }).click();
-    await expect(page.getByRole('timer')).toBeVisible();
-    await page.waitForTimeout(2800);
+    await goOnSpeaking(page, 2.8);
     await page.getByRole('button', { name: 'Stop recording' }).click();
     const ribbon = ribbonAbout(page, PASSAGE);
     await expect(ribbon).toContainText('This sentence tells');
@@ -61,7 +72,7 @@ test('Escape throws a recording away', async ({ browser, server }) => {
   const page = await enter(browser, server, TEACHER);
   await openDesk(page, 'Hoku Kalani');
   await page.keyboard.down('Space');
-  await page.waitForTimeout(800);
+  await goOnSpeaking(page, 0.8);
   await page.keyboard.press('Escape');
   await page.keyboard.up('Space');
   await expect(page.getByRole('timer')).toBeHidden();
@@ -85,7 +96,7 @@ test('unplugged in the middle, what was said is kept', async ({ browser, server 
   await openDesk(page, 'Ines Bettencourt');
   await select(page, 'four of them');
   await page.keyboard.down('Space');
-  await page.waitForTimeout(1500);
+  await goOnSpeaking(page, 1.5);
   await page.evaluate(() => (window as unknown as { unplug: () => void }).unplug());
   await expect(ribbonAbout(page, 'four of them')).toBeVisible();
   await expect(page.getByText('The microphone was unplugged. What you had said is kept.')).toBeVisible();
@@ -142,7 +153,7 @@ test('whoever goes on while speaking leaves the remark with the work it is about
   await openDesk(page, 'Dagny Holmqvist');
   await select(page, 'hardly any sand');
   await page.keyboard.down('Space');
-  await page.waitForTimeout(1000);
+  await goOnSpeaking(page, 1);
   await page.getByRole('link', { name: 'Next student' }).click();
   await expect(page.getByText('4 of 10')).toBeVisible();
   await page.keyboard.up('Space');
@@ -173,7 +184,7 @@ test('a page that dies in the middle of a sentence loses at most the last second
   const desk = page.url();
   await select(page, 'A cast is not a worm.');
   await page.keyboard.down('Space');
-  await page.waitForTimeout(3500);
+  await goOnSpeaking(page, 3.5);
   await page.close();
 
   const next = await page.context().newPage();

@@ -77,11 +77,16 @@ async function dragOver(page: Page, words: string): Promise<void> {
   expect(await page.evaluate(() => getSelection()!.toString())).toBe(words);
 }
 
+/** Waits until recording has begun, and then for some seconds of it: however long a microphone takes to open. */
+export async function goOnSpeaking(page: Page, seconds: number): Promise<void> {
+  await expect(page.getByRole('timer')).toBeVisible();
+  await page.waitForTimeout(seconds * 1000);
+}
+
 /** Holds the space bar for some seconds. */
 export async function speak(page: Page, seconds = 1.5): Promise<void> {
   await page.keyboard.down('Space');
-  await expect(page.getByRole('timer')).toBeVisible();
-  await page.waitForTimeout(seconds * 1000);
+  await goOnSpeaking(page, seconds);
   await page.keyboard.up('Space');
   await expect(page.getByRole('timer')).toBeHidden();
 }

@@ -2,6 +2,7 @@ import type { Page } from '@playwright/test';
 import {
   enter,
   expect,
+  goOnSpeaking,
   openDesk,
   play,
   remarksOnServer,
@@ -83,7 +84,7 @@ test('speech that starts at the very moment of the key is there in full', async 
   await openDesk(page, 'Eleni Marathou');
   // The browser has asked; the microphone is warm from now on.
   await page.getByRole('button', { name: 'Record a remark' }).click();
-  await page.waitForTimeout(700);
+  await goOnSpeaking(page, 0.7);
   await page.getByRole('button', { name: 'Throw away' }).click();
   await select(page, 'That is what I thought when I sat down');
   await speak(page, 1.6);
@@ -102,7 +103,7 @@ test('what was thrown away can be brought back for a few seconds', async ({ brow
   await openDesk(page, 'Farid Noorzai');
   await select(page, 'for three years');
   await page.keyboard.down('Space');
-  await page.waitForTimeout(1200);
+  await goOnSpeaking(page, 1.2);
   await page.keyboard.press('Escape');
   await page.keyboard.up('Space');
   await expect(page.getByText('The recording was thrown away.')).toBeVisible();
