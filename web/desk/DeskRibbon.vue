@@ -94,9 +94,9 @@ function resize(by: number): void {
         </template>
         <v-list density="compact" role="menu">
           <v-list-item
-            role="menuitem"
             v-for="info in margin.key.value"
             :key="info.kind"
+            role="menuitem"
             :class="`kind-${info.kind}`"
             @click="actions.setKind(remark, info.kind)"
           >

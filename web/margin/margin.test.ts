@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { h, nextTick, type SetupContext } from 'vue';
+import { h, nextTick, type FunctionalComponent } from 'vue';
 import { mountInApp, remarkOf } from '../testing/mount.ts';
 import { DEFAULT_KEY } from '#core/margin';
 import { keyStyles } from '../feedback/margin-key.ts';
@@ -78,7 +78,7 @@ describe('MarginColumn', () => {
       anchor: passage(index, index + 1),
     }));
     const folio = document.createElement('article');
-    const named = (_: object, { attrs }: SetupContext) =>
+    const named: FunctionalComponent = (_, { attrs }) =>
       h(MarginColumn, attrs as never, { default: ({ entry }: { entry: MarginEntry }) => entry.id });
     const column = mountInApp(named, { entries, folio, focused: 'r7' });
     const drawn = (): string[] =>

@@ -20,8 +20,8 @@ class Track extends EventTarget {
 let tracks: Track[] = [];
 const getUserMedia = vi.fn<() => Promise<unknown>>();
 vi.stubGlobal('navigator', { mediaDevices: { getUserMedia } });
-vi.stubGlobal('AudioContext', class {});
-vi.stubGlobal('MediaStreamAudioSourceNode', class {});
+vi.stubGlobal('AudioContext', vi.fn());
+vi.stubGlobal('MediaStreamAudioSourceNode', vi.fn());
 
 const onLost = vi.fn();
 const device = (mayPractise = false) => microphoneDevice({ mayPractise: () => Promise.resolve(mayPractise), onLost });

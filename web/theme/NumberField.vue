@@ -2,11 +2,11 @@
 import { computed, ref } from 'vue';
 
 /** A number that counts once it is typed to its end: with Enter, a step, or on leaving the field. */
-const props = defineProps<{ modelValue: number; precision?: number }>();
+const props = withDefaults(defineProps<{ modelValue: number; precision?: number }>(), { precision: 0 });
 const emit = defineEmits<{ 'update:modelValue': [value: number] }>();
 
 /** What the field shows; being focused and left must not change what has more places. */
-const rounded = (value: number): number => Number(value.toFixed(props.precision ?? 0));
+const rounded = (value: number): number => Number(value.toFixed(props.precision));
 const shown = computed(() => rounded(props.modelValue));
 const typed = ref<number | null>(null);
 

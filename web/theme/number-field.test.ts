@@ -1,10 +1,12 @@
 // @vitest-environment happy-dom
-import type { DOMWrapper } from '@vue/test-utils';
 import { expect, it } from 'vitest';
 import { mountInApp } from '../testing/mount.ts';
 import NumberField from './NumberField.vue';
 
-const type = async (input: DOMWrapper<Element>, text: string): Promise<void> => {
+const type = async (
+  input: { element: Element; trigger: (event: string) => Promise<void> },
+  text: string,
+): Promise<void> => {
   (input.element as HTMLInputElement).value = text;
   await input.trigger('input');
 };
