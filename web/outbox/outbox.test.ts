@@ -136,7 +136,7 @@ describe('what an earlier page left behind', () => {
     await (await browserStore()).add('parcels', odd);
     await comeBack();
     await vi.waitFor(() => expect(outbox.state.value).toBe('refused'));
-    expect(outbox.parcels.value[0]!.refused).toContain('another version');
+    expect(outbox.parcels.value[0]!.refused).toContain('older version');
     expect(await kept()).toHaveLength(1);
     expect(send).not.toHaveBeenCalled();
   });
