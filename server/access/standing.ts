@@ -1,7 +1,7 @@
 import type { ObjectKind, Standings } from '#core/workflow';
 import { z } from 'zod';
+import { TEACHES } from './visible.ts';
 
-const TEACHES = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')`;
 const LEARNS = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'student')`;
 
 const IN_COURSE = `${TEACHES} as teacher, ${LEARNS} as student`;

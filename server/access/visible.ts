@@ -17,7 +17,10 @@ export const asStudent: Reader = { ...asTeacher, teacher: false };
 /** Which remarks `r` on a work that the reader may read are shown to them. */
 export const shownRemark = ({ teacher }: Reader): string => (teacher ? 'true' : 'not r.private');
 
+/** Whether a person `$1` teaches the course of assignment `a`. */
+export const TEACHES = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')`;
+
 /** Which remarks a person `$1` may read among all; a condition on remark `r`, work `s` and assignment `a`. */
 export const READABLE_REMARK = `s.withdrawn_at is null and r.put_aside_at is null
-  and (exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')
+  and (${TEACHES}
     or (s.student = $1 and s.returned_at is not null and not r.private))`;

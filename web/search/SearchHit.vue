@@ -25,7 +25,8 @@ const recording = computed(() => props.remark.recording);
 const transcript = computed(() => recording.value?.transcript);
 const url = computed(() => (recording.value ? recordingUrl(recording.value) : ''));
 const playing = computed(() => player.current.value === recording.value?.id && player.playing.value);
-const from = computed(() => foundAt(transcript.value?.words ?? [], props.find) ?? 0);
+/** Seconds; a transcript without word times does not say where its words are. */
+const from = computed(() => foundAt(transcript.value?.words ?? [], props.find));
 const quote = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.anchor.quote.exact : undefined));
 const has = (text: string): boolean =>
   foundWords(
@@ -40,7 +41,7 @@ const translations = computed(() => (recording.value?.translations ?? []).filter
 function play(): void {
   const { id } = recording.value ?? {};
   if (id === undefined) return;
-  void (playing.value ? player.toggle(id, url.value) : player.playFrom(id, url.value, from.value));
+  void (playing.value ? player.toggle(id, url.value) : player.playFrom(id, url.value, from.value ?? 0));
 }
 </script>
 
@@ -50,7 +51,7 @@ function play(): void {
       v-if="recording"
       :icon="playing ? mdiPause : mdiPlay"
       size="32"
-      :aria-label="playing ? 'Pause' : `Play from the words: ${student}`"
+      :aria-label="playing ? 'Pause' : `${from === undefined ? 'Play' : 'Play from the words'}: ${student}`"
       @click="play"
     />
     <span v-else class="silent" />
