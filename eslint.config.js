@@ -99,6 +99,16 @@ export default ts.config(
   },
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },
   { files: ['web/**'], languageOptions: { globals: { ...globals.browser } } },
+  {
+    files: ['web/**'],
+    ignores: ['web/**/*.test.ts', 'web/testing/**'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        ...Object.keys(globals.nodeBuiltin).filter((name) => !(name in globals.browser)),
+      ],
+    },
+  },
   { files: ['web/**/*.vue'], rules: { 'vue/no-v-html': 'error', 'vue/multi-word-component-names': 'off' } },
   ...Object.keys(arrows).map(arrowRule),
   ...roomRules,
@@ -118,7 +128,7 @@ export default ts.config(
     files: ['**/*.ts'],
     languageOptions: {
       parserOptions: {
-        project: ['core', 'node', 'web', 'web-tests'].map((name) => `tsconfig/${name}.json`),
+        project: 'tsconfig/lint.json',
         tsconfigRootDir: import.meta.dirname,
       },
     },

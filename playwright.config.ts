@@ -18,6 +18,7 @@ export const FAKE_MICROPHONE = [
 
 export default defineConfig({
   testDir: './e2e',
+  globalSetup: './e2e/prepare.ts',
   outputDir: './test-results',
   timeout: 90_000,
   expect: { timeout: 15_000 },

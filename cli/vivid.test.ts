@@ -172,7 +172,7 @@ describe('vivid annotations', () => {
 
 describe('vivid serve', () => {
   it('refuses a folder that another server uses, and a port that is taken', { timeout: 120_000 }, async () => {
-    const { stop } = await serve('--sample');
+    const { stop } = await serve();
     const second = await vivid(['serve', '--port', '0']);
     expect(second).toMatchObject({
       code: 1,

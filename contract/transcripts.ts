@@ -8,18 +8,19 @@ export const SpokenText = z.string().max(MOST_SAID);
 
 const TranscriptSource = z.enum(['machine', 'person', 'bank']);
 
+/** Times in seconds. */
+export const Word = z.object({
+  word: z.string(),
+  start: z.number().min(0),
+  end: z.number().min(0),
+  confidence: z.number().min(0).max(1).optional(),
+});
+
 export type Transcript = z.infer<typeof Transcript>;
 export const Transcript = z.object({
   language: LanguageTag,
   text: SpokenText,
-  words: z.array(
-    z.object({
-      word: z.string(),
-      start: z.number().min(0),
-      end: z.number().min(0),
-      confidence: z.number().min(0).max(1).optional(),
-    }),
-  ),
+  words: z.array(Word),
   source: TranscriptSource,
   /** What made it, in words for people; empty where a person typed it. */
   engine: z.string().default(''),

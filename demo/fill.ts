@@ -4,11 +4,10 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
 import { NO_WORDS } from '../contract/said.ts';
-import { Transcript } from '../contract/transcripts.ts';
+import { Transcript, Word } from '../contract/transcripts.ts';
 import { upsertPoints, upsertScore } from '../server/grading/queries.ts';
 import { insertRecording, upsertListening } from '../server/recordings/queries.ts';
 import { putTranscript, putTranslation } from '../server/transcripts/queries.ts';
-import { queueJob } from '../server/speech/jobs.ts';
 import type { Database, Queries } from '../server/db/database.ts';
 import { fromRoot } from '../server/root.ts';
 import { readDocument } from '../server/documents/read.ts';
@@ -237,11 +236,10 @@ async function addRemark(
   }
 }
 
-/** A person wrote the words; when each of them is said is found out later. */
-async function putWords(tx: Queries, recording: string, { text }: SpokenLine): Promise<void> {
-  const transcript = { language: 'en', text, words: [], source: 'person' };
+async function putWords(tx: Queries, recording: string, line: SpokenLine): Promise<void> {
+  const { words } = await voiceOf(line);
+  const transcript = { language: 'en', text: line.text, words, source: 'person' };
   await putTranscript(tx, recording, Transcript.parse(transcript), null);
-  await queueJob(tx, recording, 'align', 'en');
 }
 
 async function keepVoice(tx: Queries, line: SpokenLine, owner: string): Promise<string> {
@@ -265,14 +263,15 @@ function passageOf({ text }: Folio, passage: string): Anchor {
   return found;
 }
 
-const Voices = z.record(z.string(), z.object({ duration: z.number(), peaks: z.array(z.int()) }));
+const Voice = z.object({ duration: z.number(), peaks: z.array(z.int()), words: z.array(Word) });
+const Voices = z.record(z.string(), Voice);
 
 async function draftOf({ name }: SpokenLine): Promise<Transcript> {
   const file = await readFile(fromRoot(`demo/voices/${name}.draft.json`), 'utf8');
   return Transcript.parse({ ...(JSON.parse(file) as object), source: 'machine', read: false });
 }
 
-async function voiceOf({ name }: SpokenLine): Promise<{ bytes: Buffer; duration: number; peaks: number[] }> {
+async function voiceOf({ name }: SpokenLine): Promise<z.infer<typeof Voice> & { bytes: Buffer }> {
   const folder = fromRoot('demo/voices/');
   const voices = Voices.parse(JSON.parse(await readFile(new URL('voices.json', folder), 'utf8')));
   return { bytes: await readFile(new URL(`${name}.ogg`, folder)), ...voices[name]! };

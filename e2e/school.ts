@@ -9,7 +9,15 @@ interface School {
   server: Server;
 }
 
-export const test = base.extend<object, School>({
+export const test = base.extend<{ closed: void }, School>({
+  // Pages of a test that is over would go on working beside the next.
+  closed: [
+    async ({ browser }, use) => {
+      await use();
+      for (const context of browser.contexts()) await context.close();
+    },
+    { auto: true },
+  ],
   school: ['', { scope: 'worker', option: true }],
   dictation: [false, { scope: 'worker', option: true }],
   server: [

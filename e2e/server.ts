@@ -1,12 +1,14 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { cp, mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const VIVID = fileURLToPath(new URL('../scripts/vivid.mjs', import.meta.url));
 const READY = /ready at (http:\S+)/;
+/** Names a data folder of the sample school that servers begin with a copy of. */
+const PREPARED = 'VIVID_PREPARED_SCHOOL';
 
 /** The real server with the sample school, on a database and in a process of its own. */
 export class Server {
@@ -26,7 +28,10 @@ export class Server {
    * @param dictation whether recordings are listened to, which takes much of a small machine
    */
   static async start(name: string, { dictation = false } = {}): Promise<Server> {
-    const server = new Server(await mkdtemp(path.join(tmpdir(), `vivid-${name}-`)), dictation);
+    const folder = await mkdtemp(path.join(tmpdir(), `vivid-${name}-`));
+    const prepared = process.env[PREPARED];
+    if (prepared) await cp(prepared, folder, { recursive: true });
+    const server = new Server(folder, dictation);
     await server.start();
     return server;
   }
@@ -63,6 +68,14 @@ export class Server {
     if (child?.exitCode !== null || child.signalCode !== null) return;
     child.kill(signal);
     await once(child, 'exit');
+  }
+
+  /** Fills the sample school once for all servers that are started after this one; answers what ends that. */
+  static async prepare(): Promise<() => Promise<void>> {
+    const server = await Server.start('prepared');
+    await server.stop();
+    process.env[PREPARED] = server.#folder;
+    return () => server.remove();
   }
 
   async remove(): Promise<void> {

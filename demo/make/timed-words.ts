@@ -41,4 +41,5 @@ function shareOut(phrase: string, { start, end }: Phrase): Word[] {
   });
 }
 
-const rounded = (seconds: number): number => Math.round(seconds * 1000) / 1000;
+/** Seconds to the millisecond. */
+export const rounded = (seconds: number): number => Math.round(seconds * 1000) / 1000;

@@ -1,12 +1,15 @@
 /* Speaks the sample school's remarks and the practice microphone's sentences, once: needs Debian's `flite` and `ffmpeg`. */
 import { peaks } from '#core/audio';
+import type { Word } from '#core/transcript';
 import { execFileSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { align } from '../../server/speech/aligner.ts';
+import { decodeSpeech } from '../../server/speech/decode.ts';
 import { spokenLines } from '../remarks.ts';
-import { timedWords } from './timed-words.ts';
+import { rounded, timedWords } from './timed-words.ts';
 
 const SAMPLE_RATE = 48_000;
 const PEAKS = 200;
@@ -33,7 +36,7 @@ function speak(voice: string, text: string): { samples: Float32Array; segments: 
   return { samples: new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength)), segments };
 }
 
-const about: Record<string, { duration: number; peaks: number[] }> = {};
+const about: Record<string, { duration: number; peaks: number[]; words: Word[] }> = {};
 for (const { name, voice, text } of spokenLines()) {
   const { samples } = speak(voice, text);
   const file = path.join(folder('../voices'), `${name}.ogg`);
@@ -52,7 +55,12 @@ for (const { name, voice, text } of spokenLines()) {
     '-bitexact',
     file,
   ]);
-  about[name] = { duration: Math.round((samples.length / SAMPLE_RATE) * 1000) / 1000, peaks: peaks(samples, PEAKS) };
+  const { words } = await align(await decodeSpeech(readFileSync(file)), { text, language: 'en' });
+  about[name] = {
+    duration: Math.round((samples.length / SAMPLE_RATE) * 1000) / 1000,
+    peaks: peaks(samples, PEAKS),
+    words: words.map(({ word, start, end }) => ({ word, start: rounded(start), end: rounded(end) })),
+  };
 }
 writeFileSync(path.join(folder('../voices'), 'voices.json'), `${JSON.stringify(about)}\n`);
 

@@ -14,7 +14,8 @@ export function threadOf(
   data: object,
   { resourceLimits = {}, preload = [] }: Options = {},
 ): Worker {
-  if (IS_BUILT) return new Worker(fromRoot(`dist/server/${name}.js`), { workerData: data, resourceLimits });
+  if (IS_BUILT || process.env.VIVID_THREADS === 'built')
+    return new Worker(fromRoot(`dist/server/${name}.js`), { workerData: data, resourceLimits });
   const module = fromRoot(WORKERS[name]).href;
   return new Worker(fromRoot('server/threads/entry.mjs'), { workerData: { ...data, module, preload }, resourceLimits });
 }

@@ -1,0 +1,3 @@
+import { Server } from './server.ts';
+
+export default () => Server.prepare();
