@@ -25,7 +25,7 @@ export default defineConfig({
       project('core', { include: ['{core,contract}/**/*.test.ts'] }),
       project('server', {
         include: ['{server,cli,demo,scripts}/**/*.test.ts'],
-        globalSetup: ['server/testing/postgres-server.ts', 'scripts/build-server.mjs'],
+        globalSetup: ['server/testing/database-servers.ts', 'scripts/build-server.mjs'],
         env: { VIVID_THREADS: 'built' },
       }),
       project('web', { include: [WEB], exclude: apart, setupFiles: ['web/testing/own-globals.ts'] }),

@@ -9,11 +9,11 @@ interface School {
   server: Server;
 }
 
-export const test = base.extend<{ closed: void }, School>({
+export const test = base.extend<{ closing: boolean }, School>({
   // Pages of a test that is over would go on working beside the next.
-  closed: [
+  closing: [
     async ({ browser }, use) => {
-      await use();
+      await use(true);
       for (const context of browser.contexts()) await context.close();
     },
     { auto: true },

@@ -25,7 +25,6 @@ const SENTENCES = [
   'If the thermometer was broken, say so, for honest gaps are no shame.',
   'The drawing of the jelly fish made me laugh out loud.',
   'It also shows the umbrella and the eight arms exactly where they belong.',
-  'Label them with thin lines instead of thick arrows.',
   'Your conclusion repeats the introduction almost word for word.',
   'Ask yourself what you know now that you did not know in April.',
   'Write that down in three plain sentences and throw the rest away.',
@@ -35,14 +34,10 @@ const SENTENCES = [
   'She will notice every comma that is not where a breath should be.',
   'Grades are not everything, but this one will make you smile.',
   'I am looking forward to the second version on Wednesday.',
-  'Bring your field notes along, including the muddy ones.',
   'We can look at the graph together and choose a better scale.',
   'Until then, enjoy the storm, and stay away from the pier.',
   'Thank you for letting me read about the place where you grew up.',
   'Somebody at the ministry ought to see your photographs of the flooded stairs.',
-  'Until next week, then, and remember to feed the crabs.',
-  'One more thing: nobody in this class has written a better opening.',
-  'Ten years from now you will be glad that you kept this notebook.',
   'When the ferry is late, use the time to sketch what people carry.',
   'Baskets, bicycles, a goat, a wedding cake: all of that is geography too.',
 ];
@@ -98,7 +93,7 @@ describe('aligning a recording that is too long for one piece', () => {
   };
 
   it('is long enough for this test', () => {
-    expect(samples.length / SPEECH_RATE).toBeGreaterThan(140);
+    expect(samples.length / SPEECH_RATE).toBeGreaterThan(121);
   });
 
   it('finds every sentence though nothing is known of it, and lets others have their turn', () => {

@@ -1,6 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { mkdtemp } from 'node:fs/promises';
 import path from 'node:path';
 import { inject } from 'vitest';
 import type { Database } from '../db/database.ts';
@@ -18,17 +17,16 @@ type Prepare = (db: Database) => Promise<void>;
 
 export const cacheFolder = path.join(ROOT, '.cache');
 
+/** An embedded one takes seconds to start: it is emptied for whoever comes next. */
+const idle: Database[] = [];
+
 async function embedded(prepare: Prepare): Promise<TestDatabase> {
-  const folder = await mkdtemp(path.join(tmpdir(), 'vivid-test-'));
-  const db = await openPglite({ folder: path.join(folder, 'database'), cacheFolder });
+  const db =
+    idle.pop() ??
+    (await openPglite({ folder: path.join(await mkdtemp(inject('pgliteFolder')), 'database'), cacheFolder }));
+  await db.script('drop schema public cascade; create schema public');
   await prepare(db);
-  return {
-    db,
-    remove: async () => {
-      await db.close();
-      await rm(folder, { recursive: true, force: true });
-    },
-  };
+  return { db, remove: () => Promise.resolve(void idle.push(db)) };
 }
 
 async function onServer(prepare: Prepare): Promise<TestDatabase> {

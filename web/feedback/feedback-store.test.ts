@@ -9,11 +9,14 @@ import { useFeedback } from './feedback-store.ts';
 
 type Listener = (parcel: { subject: string; about: string; change: Change }, answer: unknown) => void;
 
-const sentTo = vi.hoisted(() => ({ listeners: [] as Listener[] }));
+const sentTo = vi.hoisted(() => ({ listeners: [] as Listener[], onTheWay: [] as Change[] }));
 
 vi.mock('../session/api.ts', () => ({ call: vi.fn(), Refused: class extends Error {} }));
 vi.mock('../outbox/outbox.ts', () => ({
-  useOutbox: () => ({ changesFor: () => [], onSent: (listener: Listener) => sentTo.listeners.push(listener) }),
+  useOutbox: () => ({
+    changesFor: () => sentTo.onTheWay,
+    onSent: (listener: Listener) => sentTo.listeners.push(listener),
+  }),
 }));
 
 const WORK = 'work';
@@ -60,5 +63,38 @@ describe('a work that was loaded ahead', () => {
     expect(store.feedback?.scores).toEqual({ a: 'mine' });
     answers[2]!(feedbackWith({ a: 'mine', b: 'of another' }));
     await vi.waitFor(() => expect(store.feedback?.scores).toEqual({ a: 'mine', b: 'of another' }));
+  });
+
+  it('shows what another tab has sent, as the server has it', async () => {
+    const store = await opened();
+    answers[1]!(feedbackWith({ a: 'early' }));
+    await vi.waitFor(() => expect(answers).toHaveLength(2));
+    const change: Change = { type: 'score', criterion: 'a', level: 'of the other tab' };
+    sentTo.listeners[0]!({ subject: 'feedback', about: WORK, change }, undefined);
+    expect(store.feedback?.scores).toEqual({ a: 'of the other tab' });
+    answers[2]!(feedbackWith({ a: 'of the other tab', b: 'too' }));
+    await vi.waitFor(() => expect(store.feedback?.scores).toEqual({ a: 'of the other tab', b: 'too' }));
+  });
+});
+
+describe('a work that is opened', () => {
+  it('has what was sent meanwhile, also while more is on its way', async () => {
+    setActivePinia(createPinia());
+    sentTo.listeners.length = 0;
+    const answers: ((feedback: Feedback) => void)[] = [];
+    vi.mocked(call).mockImplementation((endpoint: unknown) =>
+      endpoint === readFeedback
+        ? (new Promise((resolve) => answers.push(resolve as (feedback: Feedback) => void)) as never)
+        : (Promise.resolve({ id: WORK }) as never),
+    );
+    const store = useFeedback();
+    const opening = store.load(WORK);
+    const sent: Change = { type: 'score', criterion: 'a', level: 'sent' };
+    sentTo.listeners[0]!({ subject: 'feedback', about: WORK, change: sent }, (feedback: Feedback) => feedback);
+    sentTo.onTheWay = [{ type: 'score', criterion: 'b', level: 'on its way' }];
+    answers[0]!(feedbackWith({}));
+    await opening;
+    answers[1]!(feedbackWith({ a: 'sent' }));
+    await vi.waitFor(() => expect(store.feedback?.scores).toEqual({ a: 'sent', b: 'on its way' }));
   });
 });

@@ -70,7 +70,7 @@ export const useFeedback = defineStore('feedback', () => {
   async function lookAgain(submission: string): Promise<void> {
     const asked = sent;
     const feedback = await call(readFeedback, { params: { submission } }).catch(() => undefined);
-    if (!feedback || wanted !== submission || changesFor(submission).length > 0) return;
+    if (!feedback || wanted !== submission) return;
     // What was sent in between may be newer than the answer.
     if (sent === asked) fromServer.value = feedback;
     else await lookAgain(submission);
@@ -135,7 +135,9 @@ export const useFeedback = defineStore('feedback', () => {
     ahead.delete(submission);
     if (submission === wanted && submission !== work.value?.id) sentMeanwhile = true;
     if (submission !== work.value?.id || !fromServer.value) return;
-    fromServer.value = (update as Update)(applyChange(fromServer.value, change as Change));
+    const changed = applyChange(fromServer.value, change as Change);
+    fromServer.value = update ? (update as Update)(changed) : changed;
+    if (!update) void lookAgain(submission);
   });
 
   return { work, feedback, listening, load, loadAhead, lookAtSpeech, add, put, setReturned, setMarginKey };

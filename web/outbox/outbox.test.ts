@@ -73,6 +73,29 @@ describe('the outbox', () => {
     ]);
   });
 
+  it('has let go of a change when it tells that it was sent, and shows it until then', async () => {
+    const seen: unknown[] = [];
+    const stop = outbox.onSent(() => seen.push(outbox.changesFor('notes', ID), kept()));
+    await outbox.add(note('a'));
+    await vi.waitFor(() => expect(outbox.state.value).toBe('saved'));
+    stop();
+    expect(await Promise.all(seen)).toEqual([[{ text: 'a' }], []]);
+  });
+
+  it('tells that another tab has sent a change, and does not send it again', async () => {
+    send.mockImplementation(away);
+    await outbox.add(note('a'));
+    await vi.waitFor(() => expect(outbox.state.value).toBe('waiting'));
+    const heard: unknown[] = [];
+    const stop = outbox.onSent(({ change }, answer) => heard.push([change, answer]));
+    await (await browserStore()).clear('parcels');
+    send.mockClear();
+    window.dispatchEvent(new Event('online'));
+    await vi.waitFor(() => expect(outbox.state.value).toBe('saved'));
+    stop();
+    expect([send.mock.calls, heard]).toEqual([[], [[{ text: 'a' }, undefined]]]);
+  });
+
   it('tries again when the server is only unwell, and when nobody answers', async () => {
     send.mockImplementationOnce(refuse(500, 'unwell')).mockImplementationOnce(away);
     await outbox.add(note('a'));

@@ -6,6 +6,7 @@ import { PARCEL_VERSION, readParcel, type Parcel } from './parcel.ts';
 import { parcelStore } from './parcel-store.ts';
 import { subjectOf } from './subjects.ts';
 
+/** @param answer of the server; undefined where another tab has sent the parcel */
 type Listener = (parcel: Parcel, answer: unknown) => void;
 
 const RETRY_SECONDS = [1, 2, 4, 8, 15];
@@ -113,11 +114,12 @@ export const useOutbox = createGlobalState((): Outbox => {
   /** @throws where it is worth trying again */
   async function send(parcel: Parcel): Promise<void> {
     try {
-      if (await parcelStore.has(parcel)) {
-        const answer = await (await subjectOf(parcel.subject)).send(parcel.about, parcel.change);
-        for (const listener of listeners) listener(parcel, answer);
-        await parcelStore.delete(parcel);
-      }
+      const answer = (await parcelStore.has(parcel))
+        ? await (await subjectOf(parcel.subject)).send(parcel.about, parcel.change)
+        : undefined;
+      await parcelStore.delete(parcel);
+      // In one go: nobody sees it neither on its way nor arrived.
+      for (const listener of listeners) listener(parcel, answer);
       parcels.value = parcels.value.filter(({ key }) => key !== parcel.key);
     } catch (error) {
       if (!isFinal(error)) throw error;

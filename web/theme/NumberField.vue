@@ -22,6 +22,7 @@ function settle(): void {
     class="figures"
     :model-value="shown"
     :precision="precision"
+    :min-fraction-digits="precision"
     @update:model-value="typed = $event"
     @change="settle"
     @keydown.enter="settle"

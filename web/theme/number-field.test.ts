@@ -41,3 +41,11 @@ it('what is out of bounds comes to the nearest bound', async () => {
   await input.trigger('blur');
   expect(field.emitted('update:modelValue')).toEqual([[10]]);
 });
+
+it('shows the same places while it is being typed into: what was selected stays selected', async () => {
+  const field = fieldOf(3.4);
+  const input = field.get('input');
+  expect((input.element as HTMLInputElement).value).toBe('3.40');
+  await input.trigger('focus');
+  expect((input.element as HTMLInputElement).value).toBe('3.40');
+});

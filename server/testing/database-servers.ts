@@ -8,21 +8,32 @@ declare module 'vitest' {
   interface ProvidedContext {
     /** Of a PostgreSQL server for the tests; empty where there is none on this machine. */
     postgresUrl: string;
+    /** Embedded databases of the tests are beside each other in folders that begin with this. */
+    pgliteFolder: string;
   }
 }
 
 const INSTALLED = '/usr/lib/postgresql';
 
-/** Starts a PostgreSQL server of its own, if PostgreSQL is on the machine, so that the data tests run against both bodies. */
-export default function setup(project: TestProject): (() => void) | undefined {
+/** Makes room for embedded databases, and starts a PostgreSQL server of its own if PostgreSQL is on the machine: the data tests run against both bodies. */
+export default function setup(project: TestProject): () => void {
+  const folder = mkdtempSync(path.join(tmpdir(), 'databases-'));
+  project.provide('pgliteFolder', path.join(folder, 'pglite-'));
+  const stop = startPostgres(folder, project);
+  return () => {
+    stop();
+    rmSync(folder, { recursive: true, force: true });
+  };
+}
+
+function startPostgres(folder: string, project: TestProject): () => void {
   const programs = existsSync(INSTALLED)
     ? readdirSync(INSTALLED).map((version) => path.join(INSTALLED, version, 'bin'))
     : [];
   const bin = programs.findLast((folder) => existsSync(path.join(folder, 'initdb')));
   project.provide('postgresUrl', '');
-  if (!bin) return undefined;
+  if (!bin) return () => undefined;
 
-  const folder = mkdtempSync(path.join(tmpdir(), 'postgres-'));
   const data = path.join(folder, 'data');
   const asRoot = process.getuid?.() === 0;
   // PostgreSQL refuses to run as root; Debian's package brings the user.
@@ -45,8 +56,5 @@ export default function setup(project: TestProject): (() => void) | undefined {
     'start',
   );
   project.provide('postgresUrl', `postgres://postgres@localhost/postgres?host=${encodeURIComponent(folder)}`);
-  return () => {
-    run('pg_ctl', '-D', data, '-m', 'immediate', 'stop');
-    rmSync(folder, { recursive: true, force: true });
-  };
+  return () => run('pg_ctl', '-D', data, '-m', 'immediate', 'stop');
 }
