@@ -5,7 +5,6 @@ import path from 'node:path';
 import { ensureBrowser, ensureBuilt, ensurePackages, ensurePostgres, ensureSpeech, ROOT } from './setup.mjs';
 
 const RESULTS = path.join(ROOT, 'test-results');
-const UNIT = path.join(RESULTS, 'unit.json');
 const BROWSER = path.join(RESULTS, 'browser.json');
 
 ensurePackages();
@@ -66,24 +65,31 @@ function browserCounts({ stats, suites }) {
   };
 }
 
-const VITEST = ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${UNIT}`];
-
-/** What looks at the text of the code, then the unit tests: one core is theirs, the other is for the browser. */
-async function codeLane() {
-  const results = [
-    one(await succeeds(bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.')),
-    one(await succeeds(bin('eslint/bin/eslint.js'), '.')),
-    one(await succeeds(path.join(ROOT, 'scripts/types.mjs'))),
-  ];
-  results.push(counted(await succeeds(bin('vitest/vitest.mjs'), ...VITEST), UNIT, unitCounts));
-  return results;
+async function unit(name, ...which) {
+  const file = path.join(RESULTS, `${name}.json`);
+  const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`];
+  return counted(await succeeds(bin('vitest/vitest.mjs'), 'run', ...reporters, ...which), file, unitCounts);
 }
 
-const browserLane = async () => [
-  counted(await succeeds(bin('@playwright/test/cli.js'), 'test', '--workers=1'), BROWSER, browserCounts),
-];
+const browser = async () =>
+  counted(await succeeds(bin('@playwright/test/cli.js'), 'test', '--workers=1'), BROWSER, browserCounts);
 
-const results = (await Promise.all([codeLane(), browserLane()])).flat();
+/** Two at a time, the longest first: whichever core is done takes the next. */
+const jobs = [
+  browser,
+  async () => one(await succeeds(bin('eslint/bin/eslint.js'), '.')),
+  async () => one(await succeeds(path.join(ROOT, 'scripts/types.mjs'))),
+  () => unit('speech', '--project=server', 'server/speech/'),
+  () => unit('server', '--project=server', '--exclude=server/speech/**'),
+  () => unit('interface', '--project=core', '--project=web', '--project=web apart'),
+  async () => one(await succeeds(bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.')),
+];
+const results = [];
+async function lane() {
+  for (let job = jobs.shift(); job; job = jobs.shift()) results.push(await job());
+}
+await Promise.all([lane(), lane()]);
+
 const skipped = results.flatMap((counts) => counts.skipped);
 process.stdout.write(`\n${skipped.map((name) => `Skipped: ${name}\n`).join('')}`);
 const sum = (name) => results.reduce((total, counts) => total + counts[name], 0);

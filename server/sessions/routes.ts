@@ -12,16 +12,17 @@ import { clearCookie, endSession, openSession, PERSON_COLUMNS, personOf, setCook
 
 const Credentials = z.object({ id: z.string(), password_hash: z.string() });
 
-const tries = rateLimit({
-  windowMs: 15 * 60 * 1000,
-  limit: 20,
-  skipSuccessfulRequests: true,
-  standardHeaders: 'draft-8',
-  legacyHeaders: false,
-  handler: () => {
-    throw problems.tooManyTries();
-  },
-});
+const limitTries = () =>
+  rateLimit({
+    windowMs: 15 * 60 * 1000,
+    limit: 20,
+    skipSuccessfulRequests: true,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: () => {
+      throw problems.tooManyTries();
+    },
+  });
 
 export function sessionRoutes(context: Context): Router {
   const router = Router();
@@ -29,7 +30,7 @@ export function sessionRoutes(context: Context): Router {
 
   serveAnyone(router, readSession, async ({ request }) => ({ person: (await personOf(db, request)) ?? null }));
 
-  router.post(signIn.path, tries);
+  router.post(signIn.path, limitTries());
   serveAnyone(router, signIn, async ({ body, request, response }) => {
     const id = await identify(context, body);
     await endSession(db, request);
