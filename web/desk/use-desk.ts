@@ -107,7 +107,8 @@ export function useDeskPage(
 
   function made(remark: string): void {
     choosing.drop();
-    void focusRibbon(remark);
+    // Drawing it and all that one in focus offers would be a long task, so it is done in two.
+    setTimeout(() => void focusRibbon(remark));
   }
 
   async function begin(): Promise<void> {

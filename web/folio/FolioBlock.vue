@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isTextBlock, pieces, type Block, type Piece, type TextBlock } from '#core/folio';
+import { isTextBlock, pieces, type Block, type Piece, type Stretch, type TextBlock } from '#core/folio';
 import { urlOf } from '#contract/endpoint';
 import { workPicture } from '#contract/submissions';
 import { computed, type CSSProperties } from 'vue';
@@ -10,10 +10,17 @@ import PieceText from './PieceText.vue';
 const props = defineProps<{ block: Block; starts: ReadonlyMap<TextBlock, number> }>();
 
 const folio = useFolio();
-const parts = computed((before?: readonly Piece[]) => {
+const start = computed(() => (isTextBlock(props.block) ? props.starts.get(props.block)! : 0));
+/** What cuts this block: the others are not cut anew for it. */
+const cuts = computed((before?: readonly Stretch[]) => {
   if (!isTextBlock(props.block)) return [];
-  return stable(before, pieces(props.block.runs, props.starts.get(props.block)!, folio.cuts), samePiece);
+  const end = start.value + props.block.runs.reduce((length, { text }) => length + text.length, 0);
+  const own = folio.cuts.filter((cut) => cut.start < end && cut.end > start.value);
+  return stable(before, own, (a, b) => a === b);
 });
+const parts = computed((before?: readonly Piece[]) =>
+  isTextBlock(props.block) ? stable(before, pieces(props.block.runs, start.value, cuts.value), samePiece) : [],
+);
 const samePiece = (a: Piece, b: Piece): boolean =>
   a.start === b.start &&
   a.text === b.text &&
