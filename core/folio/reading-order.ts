@@ -1,3 +1,4 @@
+import { median } from './median.ts';
 import type { Line } from './page-text.ts';
 
 /** If so many lines stand above the one before them in the same column, the page was not drawn in reading order. */
@@ -23,13 +24,13 @@ function isDrawnAcross(lines: Line[]): boolean {
     const next = lines[index + 1];
     return next && Math.abs(next.top - line.top) < line.size / 2 && next.left > line.right;
   });
-  const letters = median(lines.map(({ parts }) => parts.reduce((sum, { text }) => sum + text.length, 0)));
+  const letters = median(lines.map(({ parts }) => parts.reduce((sum, { text }) => sum + text.length, 0)))!;
   return beside.length >= JUMBLED.lines && beside.length > ACROSS.share * lines.length && letters >= ACROSS.letters;
 }
 
 function cut(lines: Line[]): Line[] {
   if (lines.length < 2) return lines;
-  const size = median(lines.map((line) => line.size));
+  const size = median(lines.map((line) => line.size))!;
   const columns = stripes(
     lines,
     ({ left }) => left,
@@ -58,5 +59,3 @@ function stripes(lines: Line[], from: (line: Line) => number, to: (line: Line) =
   }
   return groups;
 }
-
-const median = (values: number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;

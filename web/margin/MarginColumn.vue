@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { median } from '#core/folio';
 import { layoutRibbons } from '#core/margin';
 import { useEventListener, useIntersectionObserver, useResizeObserver } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, shallowRef, useTemplateRef, watch } from 'vue';
@@ -13,8 +14,9 @@ const emit = defineEmits<{ lift: [height: number] }>();
 const GAP = 10;
 /** More than so many do not glide, and are drawn only while they are near. */
 const MANY = 60;
-/** How far out of sight a ribbon is still drawn, and how high it is taken to be before it ever was. */
+/** How far out of sight a ribbon is still drawn. */
 const NEAR = '800px 0px';
+/** How high a ribbon is taken to be while none has been measured. */
 const USUAL_HEIGHT = 96;
 /** Where a hairline meets its ribbon, below the ribbon's top. */
 const KNOT = 20;
@@ -23,7 +25,11 @@ const AWAY = { top: 0, line: undefined };
 
 const column = useTemplateRef('column');
 const items = useTemplateRef<HTMLElement[]>('items');
+/** Of those that have been drawn. */
 const heights = shallowRef<Record<string, number>>({});
+/** How high one is taken to be that was never drawn: like most others, so that little moves once it is. */
+const usual = computed(() => Math.round(median(Object.values(heights.value)) ?? USUAL_HEIGHT));
+const heightOf = (id: string): number => heights.value[id] ?? usual.value;
 /** Top of each passage, and the line that its hairline starts from; both from the top of the column. */
 const passages = shallowRef<Places>({});
 /** Where the text ends, left of the column. */
@@ -45,7 +51,7 @@ useEventListener(window, ['pointerup', 'pointercancel'], () => {
 });
 
 const ribbons = computed(() =>
-  props.entries.map(({ id }) => ({ passage: (passages.value[id] ?? AWAY).top, height: heights.value[id] ?? 0 })),
+  props.entries.map(({ id }) => ({ passage: (passages.value[id] ?? AWAY).top, height: heightOf(id) })),
 );
 const tops = computed(() => {
   // What is about the whole work has no line to stand at.
@@ -87,15 +93,13 @@ const drawn = computed(
   () =>
     new Set(props.entries.map(({ id }) => id).filter((id) => !many.value || near.value.has(id) || held.value.has(id))),
 );
-/** Its height when it was drawn last. */
-const heightUndrawn = (id: string): number => heights.value[id] ?? USUAL_HEIGHT;
-
 /** Measuring happens often, and most often finds what it found before: then nothing is drawn again. */
 function measureRibbons(changed: readonly HTMLElement[]): void {
-  const found = Object.fromEntries(props.entries.map(({ id }) => [id, heightUndrawn(id)]));
+  const there = new Set(props.entries.map(({ id }) => id));
+  const found = Object.fromEntries(Object.entries(heights.value).filter(([id]) => there.has(id)));
   for (const item of changed) {
     const id = item.dataset.entry!;
-    if (id in found && drawn.value.has(id)) found[id] = item.getBoundingClientRect().height;
+    if (there.has(id) && drawn.value.has(id)) found[id] = item.getBoundingClientRect().height;
   }
   if (!shallowSame(heights.value, found)) heights.value = found;
 }
@@ -177,12 +181,12 @@ useIntersectionObserver(
       v-for="(entry, index) in entries"
       :key="entry.id"
       ref="items"
-      v-memo="[spaces[index], drawn.has(entry.id) ? {} : heightUndrawn(entry.id)]"
+      v-memo="[spaces[index], drawn.has(entry.id) ? {} : heightOf(entry.id)]"
       class="entry"
       :data-entry="entry.id"
       :style="{
         marginTop: `${spaces[index] ?? 0}px`,
-        height: drawn.has(entry.id) ? undefined : `${heightUndrawn(entry.id)}px`,
+        height: drawn.has(entry.id) ? undefined : `${heightOf(entry.id)}px`,
       }"
     >
       <slot v-if="drawn.has(entry.id)" :entry="entry" />
