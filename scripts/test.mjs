@@ -81,8 +81,8 @@ const jobs = [
   async () => one(await succeeds(path.join(ROOT, 'scripts/types.mjs'))),
   () => unit('speech', '--project=server', 'server/speech/'),
   () => unit('server', '--project=server', '--exclude=server/speech/**', 'server/'),
-  () => unit('tools', '--project=server', 'cli/', 'demo/', 'scripts/'),
   () => unit('interface', '--project=core', '--project=web', '--project=web apart'),
+  () => unit('tools', '--project=server', 'cli/', 'demo/', 'scripts/'),
   async () => one(await succeeds(bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.')),
 ];
 const results = [];
