@@ -22,20 +22,21 @@ vi.mock('../outbox/outbox.ts', () => ({
 const WORK = 'work';
 const feedbackWith = (scores: Record<string, string>): Feedback => ({ scores }) as unknown as Feedback;
 
+let answers: ((feedback: Feedback) => void)[];
+
+beforeEach(() => {
+  setActivePinia(createPinia());
+  answers = [];
+  sentTo.listeners.length = 0;
+  sentTo.onTheWay = [];
+  vi.mocked(call).mockImplementation((endpoint: unknown) =>
+    endpoint === readFeedback
+      ? (new Promise((resolve) => answers.push(resolve as (feedback: Feedback) => void)) as never)
+      : (Promise.resolve({ id: WORK }) as never),
+  );
+});
+
 describe('a work that was loaded ahead', () => {
-  let answers: ((feedback: Feedback) => void)[];
-
-  beforeEach(() => {
-    setActivePinia(createPinia());
-    answers = [];
-    sentTo.listeners.length = 0;
-    vi.mocked(call).mockImplementation((endpoint: unknown) =>
-      endpoint === readFeedback
-        ? (new Promise((resolve) => answers.push(resolve as (feedback: Feedback) => void)) as never)
-        : (Promise.resolve({ id: WORK }) as never),
-    );
-  });
-
   const opened = async () => {
     const store = useFeedback();
     store.loadAhead(WORK);
@@ -79,14 +80,6 @@ describe('a work that was loaded ahead', () => {
 
 describe('a work that is opened', () => {
   it('has what was sent meanwhile, also while more is on its way', async () => {
-    setActivePinia(createPinia());
-    sentTo.listeners.length = 0;
-    const answers: ((feedback: Feedback) => void)[] = [];
-    vi.mocked(call).mockImplementation((endpoint: unknown) =>
-      endpoint === readFeedback
-        ? (new Promise((resolve) => answers.push(resolve as (feedback: Feedback) => void)) as never)
-        : (Promise.resolve({ id: WORK }) as never),
-    );
     const store = useFeedback();
     const opening = store.load(WORK);
     const sent: Change = { type: 'score', criterion: 'a', level: 'sent' };

@@ -25,7 +25,7 @@ const AWAY = { top: 0, line: undefined };
 
 const column = useTemplateRef('column');
 const items = useTemplateRef<HTMLElement[]>('items');
-/** Of those that have been drawn. */
+/** Of those that have been drawn, also where they are gone. */
 const heights = shallowRef<Record<string, number>>({});
 /** How high one is taken to be that was never drawn: like most others, so that little moves once it is. */
 const usual = computed(() => Math.round(median(Object.values(heights.value)) ?? USUAL_HEIGHT));
@@ -93,13 +93,13 @@ const drawn = computed(
   () =>
     new Set(props.entries.map(({ id }) => id).filter((id) => !many.value || near.value.has(id) || held.value.has(id))),
 );
+
 /** Measuring happens often, and most often finds what it found before: then nothing is drawn again. */
 function measureRibbons(changed: readonly HTMLElement[]): void {
-  const there = new Set(props.entries.map(({ id }) => id));
-  const found = Object.fromEntries(Object.entries(heights.value).filter(([id]) => there.has(id)));
+  const found = { ...heights.value };
   for (const item of changed) {
     const id = item.dataset.entry!;
-    if (there.has(id) && drawn.value.has(id)) found[id] = item.getBoundingClientRect().height;
+    if (drawn.value.has(id)) found[id] = item.getBoundingClientRect().height;
   }
   if (!shallowSame(heights.value, found)) heights.value = found;
 }
