@@ -10,9 +10,14 @@ const KEY_LENGTH = 32;
 /** `scrypt$salt$key`, both base64url. */
 export async function hashPassword(password: string): Promise<string> {
   const salt = randomBytes(16);
-  const key = await derive(password.normalize('NFKC'), salt, KEY_LENGTH, COST);
-  return ['scrypt', salt.toString('base64url'), key.toString('base64url')].join('$');
+  return written(salt, await derive(password.normalize('NFKC'), salt, KEY_LENGTH, COST));
 }
+
+const written = (salt: Buffer, key: Buffer): string =>
+  ['scrypt', salt.toString('base64url'), key.toString('base64url')].join('$');
+
+/** Fits no password that anybody knows, and takes as long to find that out as any other. */
+export const NO_PASSWORD = written(randomBytes(16), randomBytes(KEY_LENGTH));
 
 export async function passwordFits(password: string, hash: string): Promise<boolean> {
   const [scheme, salt = '', key = ''] = hash.split('$');

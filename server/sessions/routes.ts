@@ -7,7 +7,7 @@ import type { Context } from '../context.ts';
 import { selectOne } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { serveAnyone } from '../http/serve.ts';
-import { hashPassword, passwordFits } from './passwords.ts';
+import { NO_PASSWORD, passwordFits } from './passwords.ts';
 import { clearCookie, endSession, openSession, PERSON_COLUMNS, personOf, setCookie } from '../http/person-of.ts';
 
 const Credentials = z.object({ id: z.string(), password_hash: z.string() });
@@ -47,9 +47,6 @@ export function sessionRoutes(context: Context): Router {
   return router;
 }
 
-/** The same time passes whether or not the name exists, so that names cannot be guessed. */
-const nobody = hashPassword('nobody has this password');
-
 async function identify({ db }: Context, body: SignIn): Promise<string> {
   if ('samplePerson' in body) {
     const found = await selectOne(
@@ -64,7 +61,8 @@ async function identify({ db }: Context, body: SignIn): Promise<string> {
   const found = await selectOne(db, Credentials, 'select id, password_hash from people where login = lower($1)', [
     body.login.trim(),
   ]);
-  const fits = await passwordFits(body.password, found?.password_hash ?? (await nobody));
+  // The same time passes whether or not the name exists, so that names cannot be guessed.
+  const fits = await passwordFits(body.password, found?.password_hash ?? NO_PASSWORD);
   if (!found || !fits) throw problems.wrongPassword();
   return found.id;
 }

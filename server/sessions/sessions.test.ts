@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Client } from '../testing/client.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { PASSWORD, startTestSchool, type TestSchool } from '../testing/school.ts';
-import { hashPassword, passwordFits } from './passwords.ts';
+import { hashPassword, NO_PASSWORD, passwordFits } from './passwords.ts';
 
 let test: TestDatabase;
 let school: TestSchool;
@@ -21,6 +21,13 @@ describe('passwords', () => {
     expect(await passwordFits('Fjo\u0308rd 7', hash)).toBe(true);
     expect(await passwordFits('Fjord 7', hash)).toBe(false);
     expect(await hashPassword('Fjörd 7')).not.toBe(hash);
+  });
+
+  it('are all wrong for somebody who is not there', async () => {
+    expect(NO_PASSWORD.replace(/[^$]+/gu, ({ length }) => String(length))).toBe(
+      (await hashPassword('')).replace(/[^$]+/gu, ({ length }) => String(length)),
+    );
+    expect(await passwordFits('', NO_PASSWORD)).toBe(false);
   });
 });
 
