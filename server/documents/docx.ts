@@ -2,7 +2,6 @@ import { canonicalText, countWords, titleOf } from '#core/folio';
 import { XMLSerializer, type Document, type Element } from '@xmldom/xmldom';
 import { strToU8, zipSync } from 'fflate';
 import mammoth from 'mammoth';
-import omml2mathml from 'omml2mathml';
 import path from 'node:path/posix';
 import { documentErrors, type DocumentPicture, type Reader } from './document.ts';
 import { docxNumbering } from './docx-numbering.ts';
@@ -31,7 +30,7 @@ export const readDocx: Reader = async (bytes) => {
   const main = mainPart(parts);
   const placeholders = new Placeholders();
   const styles = partXml(parts, path.join(path.dirname(main), 'styles.xml'));
-  const prepared = prepare(parts, main, styles, placeholders);
+  const prepared = await prepare(parts, main, styles, placeholders);
   const pictures: DocumentPicture[] = [];
   const html = await mammoth.convertToHtml(
     { buffer: Buffer.from(prepared.buffer, prepared.byteOffset, prepared.byteLength) },
@@ -69,7 +68,12 @@ const partXml = (parts: Package, name: string): Document | undefined => {
 };
 
 /** The same document with its numbers and equations as placeholders, and without what was struck. */
-function prepare(parts: Package, main: string, styles: Document | undefined, placeholders: Placeholders): Uint8Array {
+async function prepare(
+  parts: Package,
+  main: string,
+  styles: Document | undefined,
+  placeholders: Placeholders,
+): Promise<Uint8Array> {
   const folder = path.dirname(main);
   const number = docxNumbering(partXml(parts, path.join(folder, 'numbering.xml')), styles);
   const changed: Record<string, Uint8Array> = {};
@@ -83,6 +87,8 @@ function prepare(parts: Package, main: string, styles: Document | undefined, pla
       if (marker) insertFirst(paragraph, textRun(paragraph, placeholders.number(marker)));
     }
     for (const equation of descendants(document, 'oMath')) {
+      // Loads for a third of a second, and few documents have equations.
+      const { default: omml2mathml } = await import('omml2mathml');
       const run = textRun(equation, placeholders.math(mathNode(omml2mathml(equation) as never)));
       equation.parentNode!.replaceChild(run, equation);
     }
