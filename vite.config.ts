@@ -36,7 +36,16 @@ export default defineConfig({
   define: { __VUE_OPTIONS_API__: false },
   root: folder('./web'),
   plugins: [vue(), vuetify({ autoImport: true }), pdfAssets()],
-  build: { outDir: folder('./dist/web'), emptyOutDir: true, target: 'es2022', assetsInlineLimit: 0 },
+  build: {
+    outDir: folder('./dist/web'),
+    emptyOutDir: true,
+    target: 'es2022',
+    assetsInlineLimit: 0,
+    // What every page needs is one file, so that it is packed well and asked for once.
+    rolldownOptions: {
+      output: { codeSplitting: { groups: [{ name: 'vue', test: /node_modules\/(vue|@vue|pinia|vue-router)\// }] } },
+    },
+  },
   worker: { format: 'es' },
   server: { port: 4175, proxy: { '/api': { target: `http://localhost:${process.env.PORT ?? 4174}` } } },
 });

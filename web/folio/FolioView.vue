@@ -9,7 +9,6 @@ import { shallowSame, stable } from './stable.ts';
 import { FOLIO, type DrawnEdit, type DrawnMark, type DrawnStretch } from './folio-context.ts';
 import PageLeaf from './PageLeaf.vue';
 import PictureLeaf from './PictureLeaf.vue';
-import SlideLeaf from './SlideLeaf.vue';
 import TextLeaf from './TextLeaf.vue';
 
 /** The work itself: its leaves one below the other, as paper. */
@@ -30,9 +29,9 @@ const emit = defineEmits<{ pick: [id: string]; choose: [anchor: Anchor | undefin
 const LEAVES: Record<Leaf['kind'], Component> = {
   text: TextLeaf,
   page: PageLeaf,
-  slide: SlideLeaf,
   picture: PictureLeaf,
   // Seldom there, and they bring much along.
+  slide: defineAsyncComponent(() => import('./SlideLeaf.vue')),
   sound: defineAsyncComponent(() => import('./SoundLeaf.vue')),
   sheet: defineAsyncComponent(() => import('./SheetLeaf.vue')),
   answer: AnswerLeaf,
