@@ -122,8 +122,9 @@ describe('aligning a recording that is too long for one piece', () => {
   }, 120_000);
 
   it('says that times are rough where other words were said', async () => {
-    const other = await aligned([...SENTENCES].reverse());
+    const others = SENTENCES.slice(-12).reverse();
+    const other = await aligned(others);
     expect(other.approximate).toBe(true);
-    expect(other.words).toHaveLength(SENTENCES.join(' ').split(' ').length);
+    expect(other.words).toHaveLength(others.join(' ').split(' ').length);
   }, 120_000);
 });

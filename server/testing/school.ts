@@ -12,6 +12,8 @@ import { startServer } from '../start.ts';
 import { Client } from './client.ts';
 
 export const PASSWORD = 'a long password';
+/** Slow by intention, so once for all schools. */
+const passwordHash = hashPassword(PASSWORD);
 const PEOPLE = ['teacher', 'colleague', 'author', 'classmate', 'stranger'] as const;
 type PersonName = (typeof PEOPLE)[number];
 
@@ -33,9 +35,9 @@ export const SOUND = { duration: 8, peaks: [0, 120, 255], microphone: { type: 'd
 
 /** A school of its own on a server of its own: one course with teacher, author and classmate; a colleague and a stranger elsewhere. */
 export async function startTestSchool(db: Database, engines: readonly Transcriber[] = []): Promise<TestSchool> {
-  const passwordHash = await hashPassword(PASSWORD);
   const ids = {} as TestSchool['ids'];
-  for (const name of PEOPLE) ids[name] = await addPerson(db, { name: `The ${name}`, login: name, passwordHash });
+  for (const name of PEOPLE)
+    ids[name] = await addPerson(db, { name: `The ${name}`, login: name, passwordHash: await passwordHash });
   const [course, elsewhere] = [await addCourse(db, 'Here'), await addCourse(db, 'Elsewhere')];
   await enrol(db, course, ids.teacher, 'teacher');
   await enrol(db, course, ids.author, 'student');
