@@ -3,14 +3,13 @@ import type { Settings } from '../settings.ts';
 import type { Database } from './database.ts';
 import { migrate } from './migrate.ts';
 import { openPglite } from './pglite.ts';
-import { openPool } from './pool.ts';
 
 /** The database that the settings name, with all migrations run. */
 export async function openDatabase(
   settings: Pick<Settings, 'databaseUrl' | 'dataFolder' | 'cacheFolder'>,
 ): Promise<Database> {
   const db = settings.databaseUrl
-    ? openPool(settings.databaseUrl)
+    ? (await import('./pool.ts')).openPool(settings.databaseUrl)
     : await openPglite({ folder: path.join(settings.dataFolder, 'database'), cacheFolder: settings.cacheFolder });
   try {
     await migrate(db);

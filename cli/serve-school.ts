@@ -1,0 +1,29 @@
+import { fillSampleSchool, SAMPLE_PASSWORD } from '../demo/fill.ts';
+import { loginOf, TEACHERS } from '../demo/people.ts';
+import type { Database } from '../server/db/database.ts';
+import type { Settings } from '../server/settings.ts';
+import { HOW_TO_GET_POCKETSPHINX } from '../server/speech/pocketsphinx.ts';
+import { enginesOf } from '../server/speech/speech.ts';
+import { startServer, type Running } from '../server/start.ts';
+
+/** Serves the school of an open database, and tells where. */
+export async function serveSchool(db: Database, settings: Settings, sample: boolean): Promise<Running> {
+  if (sample) await fillSampleSchool(db);
+  const running = await startServer(db, settings);
+  say(running.address, sample);
+  if (settings.dictation && enginesOf(settings).length === 0)
+    process.stdout.write(
+      `No speech engine is installed, so recordings are not written down: ${HOW_TO_GET_POCKETSPHINX}\n`,
+    );
+  return running;
+}
+
+function say(address: string, sample: boolean): void {
+  process.stdout.write(`Vivid Margin is ready at ${address}\n`);
+  if (!sample) return;
+  const [teacher] = TEACHERS.map(loginOf);
+  process.stdout.write(
+    `This is the sample school. Sign in with one click as any of its people, for example the teacher ${TEACHERS[0]}` +
+      ` or the student Amaru Quispe, or by name: ${teacher} or amaru-quispe, password ${SAMPLE_PASSWORD}.\nStop with Ctrl+C; what you did is kept.\n`,
+  );
+}
