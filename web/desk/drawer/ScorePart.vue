@@ -1,0 +1,31 @@
+<script setup lang="ts">
+/** What is scored on its own: a criterion or a question. */
+defineProps<{ title: string; about: string; disabled: boolean }>();
+</script>
+
+<template>
+  <fieldset :disabled="disabled">
+    <legend>{{ title }}</legend>
+    <p class="about">{{ about }}</p>
+    <slot />
+  </fieldset>
+</template>
+
+<style scoped>
+fieldset {
+  position: relative;
+  border: 0;
+  padding: 0;
+  min-width: 0;
+}
+legend {
+  padding: 0;
+  font-weight: 650;
+}
+.about {
+  padding-right: 44px;
+  color: var(--quiet);
+  font-size: 13px;
+  margin-bottom: 4px;
+}
+</style>
