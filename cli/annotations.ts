@@ -1,3 +1,4 @@
+import { wellFormedIn } from '#core/text';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { AnnotationPage } from '../contract/annotation.ts';
@@ -45,7 +46,7 @@ async function write(db: Database, submission: string, folder: string | undefine
 }
 
 async function readBack(db: Database, submission: string, file: string, folder: string | undefined): Promise<object> {
-  const page = AnnotationPage.parse(parseJson(await readFile(file, 'utf8'), file));
+  const page = AnnotationPage.parse(wellFormedIn(parseJson(await readFile(file, 'utf8'), file)));
   return importAnnotations(db, submission, page, (sha256) =>
     folder === undefined ? Promise.resolve(undefined) : readFile(path.join(folder, sha256)).catch(() => undefined),
   );

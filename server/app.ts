@@ -11,8 +11,10 @@ import { feedbackRoutes } from './feedback/routes.ts';
 import { gradingRoutes } from './grading/routes.ts';
 import { answerRoutes } from './hand-in/answer-routes.ts';
 import { handInRoutes } from './hand-in/routes.ts';
+import { knownHost } from './http/known-host.ts';
 import { answerProblem } from './http/problem-handler.ts';
 import { sameOrigin } from './http/same-origin.ts';
+import { LARGEST_FORM } from './http/serve.ts';
 import { webApp } from './http/web-app.ts';
 import { languageRoutes } from './languages/routes.ts';
 import { marginKeyRoutes } from './margin-key/routes.ts';
@@ -57,6 +59,7 @@ export function createApp(context: Context): Express {
   const app = express();
   app.set('trust proxy', context.settings.trustProxy ? 1 : false);
   app.set('query parser', 'simple');
+  app.use(knownHost(context.settings));
   app.use(security(context.settings.secureCookies));
   app.use((_request, response, next) => {
     response.set('Permissions-Policy', 'microphone=(self), camera=(self), display-capture=(self), geolocation=()');
@@ -95,7 +98,7 @@ const ROUTES = [
 
 function apiRoutes(context: Context): Router {
   const api = Router();
-  api.use(sameOrigin, express.json({ limit: '1mb' }));
+  api.use(sameOrigin, express.json({ limit: LARGEST_FORM }));
   // Recordings and pictures are packed already; only answers in JSON are worth it.
   api.use(compression({ filter: (_request, response) => /json/.test(String(response.getHeader('Content-Type'))) }));
   for (const routes of ROUTES) api.use(routes(context));

@@ -11,7 +11,7 @@ export class ProblemError extends Error {
   }
 }
 
-const megabytes = (bytes: number): string => `${Math.round(bytes / 1024 / 1024)} MB`;
+const megabytes = (bytes: number): string => `${Math.round(bytes / 1_000_000)} MB`;
 
 /** Every problem the server answers with. The sentences are read by teachers and students. */
 export const problems = {
@@ -28,6 +28,13 @@ export const problems = {
       'wrong-password',
       'Sign-in failed',
       'This name and password do not match. Check both and try again.',
+    ),
+  wrongCurrentPassword: () =>
+    new ProblemError(
+      422,
+      'wrong-current-password',
+      'Password not changed',
+      'The password you have now is not the one you typed. Check it and try again.',
     ),
   tooManyTries: () =>
     new ProblemError(
@@ -56,7 +63,35 @@ export const problems = {
     ),
   otherOrigin: () =>
     new ProblemError(403, 'other-origin', 'Refused', 'This request came from another website, so it was refused.'),
+  unknownHost: (host: string) =>
+    new ProblemError(
+      421,
+      'unknown-host',
+      'Unknown address',
+      `This server does not know that it can be reached as “${host}”. Whoever runs it can add the name to VIVID_HOSTS.`,
+    ),
   badRequest: (detail: string) => new ProblemError(400, 'bad-request', 'Not understood', detail),
+  formTooLarge: () =>
+    new ProblemError(
+      413,
+      'form-too-large',
+      'Too much text',
+      'The text that was sent is larger than 1 MB, the most that can be taken at once. Make it shorter, or attach it as a file.',
+    ),
+  notKeepable: () =>
+    new ProblemError(
+      422,
+      'not-keepable',
+      'Cannot be kept',
+      'Something in this cannot be kept: a number is too large or too small, or a text holds something that is no text.',
+    ),
+  fileEmpty: () =>
+    new ProblemError(
+      422,
+      'file-empty',
+      'Empty file',
+      'This file is empty (0 bytes). Choose another, or save it again first.',
+    ),
   fileMissing: () =>
     new ProblemError(400, 'file-missing', 'No file', 'No file came with this. Choose a file and try again.'),
   fileTooLarge: (limit: number) =>

@@ -5,6 +5,7 @@ import { ROOT } from './root.ts';
 const Environment = z.object({
   PORT: z.coerce.number().int().min(0).max(65_535).default(4174),
   HOST: z.string().default('127.0.0.1'),
+  VIVID_HOSTS: z.string().default(''),
   DATABASE_URL: z.string().optional(),
   VIVID_DATA: z.string().default(path.join(ROOT, 'data')),
   VIVID_CACHE: z.string().default(path.join(ROOT, '.cache')),
@@ -29,6 +30,8 @@ export interface SpeechServerSettings {
 export interface Settings {
   port: number;
   host: string;
+  /** Further names under which people reach this server, e.g. that of a proxy. */
+  hosts: string[];
   databaseUrl: string | undefined;
   dataFolder: string;
   cacheFolder: string;
@@ -52,11 +55,12 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
   return {
     port: values.PORT,
     host: values.HOST,
+    hosts: values.VIVID_HOSTS.split(/[\s,]+/u).filter((name) => name !== ''),
     databaseUrl: values.DATABASE_URL,
     dataFolder: path.resolve(values.VIVID_DATA),
     cacheFolder: path.resolve(values.VIVID_CACHE),
     webFolder: path.join(ROOT, 'dist', 'web'),
-    maxFileBytes: Math.floor(values.VIVID_MAX_FILE_MB * 1024 * 1024),
+    maxFileBytes: Math.floor(values.VIVID_MAX_FILE_MB * 1_000_000),
     dictation: values.VIVID_DICTATION,
     speechServer: values.VIVID_SPEECH_SERVER
       ? { address: values.VIVID_SPEECH_SERVER, key: values.VIVID_SPEECH_KEY, model: values.VIVID_SPEECH_MODEL }

@@ -31,6 +31,11 @@ export class DatabaseError extends Error {
 
 /** https://www.postgresql.org/docs/15/errcodes-appendix.html */
 export const UNIQUE_VIOLATION = '23505';
+/** What was to be kept is of no use to the database: a text that is none, a number out of range, a value that a check refuses. */
+const REFUSED_VALUES = new Set(['22021', '22P05', '22003', '23514']);
+
+export const isRefusedValue = (error: unknown): boolean =>
+  error instanceof DatabaseError && error.code !== undefined && REFUSED_VALUES.has(error.code);
 
 /** Reads rows through a schema, so that a column that went missing is found here and not on a screen. */
 export async function select<Schema extends z.ZodType>(

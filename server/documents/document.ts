@@ -93,6 +93,10 @@ export const documentErrors = {
     new DocumentError(
       `This ${FORMAT_NAMES[format]} is too large to be shown: at most 100 million pixels. Make it smaller.`,
     ),
+  pictureTooLarge: () =>
+    new DocumentError(
+      'A picture in this document is too large to be shown: at most 100 million pixels. Make it smaller and try again.',
+    ),
   noSound: (format: FileFormat) =>
     new DocumentError(
       `There is no sound and no picture in this ${FORMAT_NAMES[format]}. Check that you chose the right file.`,

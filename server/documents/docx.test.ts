@@ -131,6 +131,17 @@ function withDeclaredSize(bytes: Uint8Array, size: number): Buffer {
 }
 
 describe('readDocumentApart', () => {
+  it('refuses a picture of more pixels than a browser can show', async () => {
+    const parts = unzipSync(bytesOf('kateryna-bilyk.docx'));
+    const name = Object.keys(parts).find((part) => part.startsWith('word/media/'))!;
+    // Width and height stand at the beginning of a PNG file (ISO/IEC 15948, 11.2.2).
+    const picture = Buffer.from(parts[name]!);
+    expect(picture.subarray(1, 4).toString()).toBe('PNG');
+    picture.writeUInt32BE(20_000, 16);
+    picture.writeUInt32BE(20_000, 20);
+    await expect(read(zipSync({ ...parts, [name]: picture }))).rejects.toThrow('at most 100 million pixels');
+  });
+
   it('answers the same from its own thread, errors too', async () => {
     const bytes = bytesOf('liang-meixiu.docx');
     expect((await readDocumentApart(bytes, 'a.docx')).file).toEqual((await readDocument(bytes, 'a.docx')).file);

@@ -1,5 +1,5 @@
 import { imageSize } from 'image-size';
-import { documentErrors, type FileFormat, type Reader } from './document.ts';
+import { documentErrors, type DocumentPicture, type FileFormat, type Reader } from './document.ts';
 
 const MEDIA_TYPES = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp' } as const;
 const MAX_PIXELS = 100_000_000;
@@ -13,6 +13,18 @@ const ENDS: Partial<Record<FileFormat, Buffer>> = {
   jpeg: Buffer.from([0xff, 0xd9]),
 };
 
+const areMany = (width: number, height: number): boolean => width * height > MAX_PIXELS;
+
+/** Whether a browser that shows a picture of a document would run out of memory. One that is of no known kind it does not show. */
+export function isTooLarge({ bytes }: DocumentPicture): boolean {
+  try {
+    const { width, height } = imageSize(bytes);
+    return areMany(width, height);
+  } catch {
+    return false;
+  }
+}
+
 /** Reads a picture; browsers turn it upright by themselves, so its size is that of the upright picture. */
 export const readPicture =
   (format: keyof typeof MEDIA_TYPES): Reader =>
@@ -24,7 +36,7 @@ export const readPicture =
     if (format === 'webp' && buffer.readUInt32LE(4) + 8 > buffer.length) throw documentErrors.broken(format);
     const { width, height, orientation = 1 } = imageSize(bytes);
     if (!(width > 0 && height > 0)) throw documentErrors.broken(format);
-    if (width * height > MAX_PIXELS) throw documentErrors.noPicture(format);
+    if (areMany(width, height)) throw documentErrors.noPicture(format);
     const upright = orientation >= ON_ITS_SIDE ? { width: height, height: width } : { width, height };
     return {
       leaves: [{ kind: 'picture', label: 'Picture', picture: 0, ...upright }],

@@ -1,3 +1,4 @@
+import { wellFormedIn } from '#core/text';
 import path from 'node:path';
 import { detectFormat } from './detect.ts';
 import { DocumentError, documentErrors, type FileFormat, type ReadDocument, type Reader } from './document.ts';
@@ -32,9 +33,15 @@ export const readDocument: ReadDocument = async (bytes, fileName) => {
   const format = await detectFormat(bytes, fileName);
   const read = await READERS[format]();
   const { title, language, leaves, pictures = [] } = await readOrRefuse(() => read(bytes, fileName), format);
+  if (pictures.length > 0 && pictures.some((await import('./picture.ts')).isTooLarge))
+    throw documentErrors.pictureTooLarge();
   const fallback = path.parse(fileName).name;
   return {
-    file: { name: fileName, format, title: title ?? fallback, ...(language !== undefined && { language }), leaves },
+    file: wellFormedIn({
+      ...{ name: fileName, format, title: title ?? fallback },
+      ...(language !== undefined && { language }),
+      leaves,
+    }),
     pictures,
   };
 };

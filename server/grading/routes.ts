@@ -1,5 +1,6 @@
 import { Router } from 'express';
 import { chooseLevel, givePoints } from '../../contract/submissions.ts';
+import { holdForChange } from '../access/work-state.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
@@ -12,17 +13,23 @@ export function gradingRoutes(context: Context): Router {
 
   serve(router, context, chooseLevel, 'score.choose', async ({ params, body, person }) => {
     const { submission, criterion } = params;
-    if (body.level === null) await deleteScore(db, submission, criterion);
-    else if (!(await upsertScore(db, { submission, criterion, level: body.level, person: person.id })))
-      throw problems.unknownLevel();
+    await db.transaction(async (tx) => {
+      await holdForChange(tx, 'submission', submission);
+      if (body.level === null) await deleteScore(tx, submission, criterion);
+      else if (!(await upsertScore(tx, { submission, criterion, level: body.level, person: person.id })))
+        throw problems.unknownLevel();
+    });
     return { scores: await selectScores(db, submission) };
   });
 
   serve(router, context, givePoints, 'points.give', async ({ params, body, person }) => {
     const { submission, question } = params;
-    if (body.points === null) await deletePoints(db, submission, question);
-    else if (!(await upsertPoints(db, { submission, question, points: body.points, person: person.id })))
-      throw problems.pointsRefused();
+    await db.transaction(async (tx) => {
+      await holdForChange(tx, 'submission', submission);
+      if (body.points === null) await deletePoints(tx, submission, question);
+      else if (!(await upsertPoints(tx, { submission, question, points: body.points, person: person.id })))
+        throw problems.pointsRefused();
+    });
     return { points: await selectPoints(db, submission) };
   });
   return router;

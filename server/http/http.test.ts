@@ -1,7 +1,7 @@
 import express from 'express';
 import { once } from 'node:events';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer, type Server } from 'node:http';
+import { createServer, get, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -9,6 +9,7 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { Problem } from '../../contract/problem.ts';
 import { createApp } from '../app.ts';
 import type { Context } from '../context.ts';
+import { DatabaseError } from '../db/database.ts';
 import { readSettings } from '../settings.ts';
 import { answerProblem } from './problem-handler.ts';
 
@@ -22,7 +23,7 @@ beforeAll(async () => {
   writeFileSync(path.join(webFolder, 'index.html'), '<!doctype html><title>app</title>');
   writeFileSync(path.join(webFolder, 'assets', 'app-1a2b.js'), `export const x = '${'long '.repeat(1000)}';`);
   const db = { query, script: vi.fn(), transaction: vi.fn(), close: vi.fn() };
-  const settings = { ...readSettings({}), webFolder };
+  const settings = { ...readSettings({ VIVID_HOSTS: 'margin.school.example' }), webFolder };
   server = createServer(
     createApp({ db, settings, readDocument: vi.fn(), speech: {} as Context['speech'], translators: [] }),
   );
@@ -84,7 +85,43 @@ describe('a problem', () => {
       body: JSON.stringify({ login: 'x'.repeat(2 * 1024 * 1024) }),
       headers: { 'Content-Type': 'application/json' },
     });
-    expect((await problemOf(large)).detail).toContain('larger than it can be');
+    expect((await problemOf(large)).detail).toContain('larger than 1 MB');
+  });
+
+  it('is told where an address is none', async () => {
+    for (const path of ['/api/%E0%A4%A', '/api/submissions/%00', '/api/submissions/not-an-id/feedback'])
+      expect([404, 401]).toContain((await fetch(`${address}${path}`)).status);
+    expect((await fetch(`${address}/api/%E0%A4%A`)).status).toBe(404);
+  });
+
+  it('is told where the server does not know its own name', async () => {
+    const { port } = server.address() as AddressInfo;
+    const ask = (host: string): Promise<number> =>
+      new Promise((resolve, reject) => {
+        get({ host: '127.0.0.1', port, path: '/', headers: { Host: host } }, (response) => {
+          response.resume();
+          resolve(response.statusCode!);
+        }).on('error', reject);
+      });
+    for (const host of [
+      'localhost',
+      `LOCALHOST:${port}`,
+      '127.0.0.1',
+      '[::1]:80',
+      '192.168.1.7',
+      'margin.school.example',
+    ])
+      expect([host, await ask(host)]).toEqual([host, 200]);
+    for (const host of ['evil.example', `localhost.evil.example:${port}`, 'a b'])
+      expect([host, await ask(host)]).toEqual([host, 421]);
+  });
+
+  it.each(['22021', '22P05', '22003', '23514'])('is told where the database refuses a value (%s)', async (code) => {
+    query.mockRejectedValueOnce(new DatabaseError('no', code, undefined, undefined));
+    expect(await problemOf(await fetch(`${address}/api/school`))).toMatchObject({
+      status: 422,
+      title: 'Cannot be kept',
+    });
   });
 
   it('that nobody foresaw is logged, and its innards are kept in', async () => {
@@ -121,7 +158,7 @@ describe('settings', () => {
       port: 4174,
       host: '127.0.0.1',
       databaseUrl: undefined,
-      maxFileBytes: 25 * 1024 * 1024,
+      maxFileBytes: 25_000_000,
       secureCookies: false,
     });
   });
@@ -130,7 +167,7 @@ describe('settings', () => {
     expect(readSettings({ PORT: '80', VIVID_SECURE_COOKIES: 'true', VIVID_MAX_FILE_MB: '0.5' })).toMatchObject({
       port: 80,
       secureCookies: true,
-      maxFileBytes: 524_288,
+      maxFileBytes: 500_000,
     });
     expect(() => readSettings({ PORT: 'eighty' })).toThrow('PORT');
     expect(() => readSettings({ VIVID_SECURE_COOKIES: 'perhaps' })).toThrow('VIVID_SECURE_COOKIES');

@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler } from 'express';
 import { PROBLEM_MEDIA_TYPE } from '../../contract/problem.ts';
+import { isRefusedValue } from '../db/database.ts';
 import { ProblemError, problems } from '../errors.ts';
 
 /** Answers every error as problem details; what nobody foresaw is logged and answered without its innards. */
@@ -16,10 +17,11 @@ export const answerProblem: ErrorRequestHandler = (error: unknown, _request, res
 function asProblem(error: unknown): ProblemError {
   if (error instanceof ProblemError) return error;
   const status = (error as { status?: unknown } | null)?.status;
-  if (status === 404) return problems.notFound();
-  if (status === 413) return problems.badRequest('The request was larger than it can be.');
+  if (status === 404 || error instanceof URIError) return problems.notFound();
+  if (status === 413) return problems.formTooLarge();
   if (typeof status === 'number' && status >= 400 && status < 500)
     return problems.badRequest('The request was not understood.');
+  if (isRefusedValue(error)) return problems.notKeepable();
   process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
   return problems.unexpected();
 }

@@ -1,3 +1,4 @@
+import { wellFormed, wellFormedIn } from '#core/text';
 import type { Action, StandingFor } from '#core/workflow';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import multer from 'multer';
@@ -40,7 +41,9 @@ type SignedInHandler<Path extends string, Body, Answer, A extends Action | 'own'
 /** How many files one work may have. */
 const MAX_FILES = 20;
 
-const MEGABYTE = 1024 * 1024;
+const MEGABYTE = 1_000_000;
+/** What comes beside files, or without any. */
+export const LARGEST_FORM = MEGABYTE;
 
 const largest = ({ settings }: Context): Record<Upload['largest'], number> => ({
   // No recording is cut off: an hour of speech at the bit rate we record with is about 15 MB.
@@ -134,7 +137,7 @@ function mount<Path extends string, Body extends z.ZodType, Answer extends z.Zod
 }
 
 function parseBody<Schema extends z.ZodType>(schema: Schema, value: unknown): z.infer<Schema> {
-  const result = schema.safeParse(value);
+  const result = schema.safeParse(wellFormedIn(value));
   if (result.success) return result.data;
   const issue = result.error.issues[0]!;
   throw problems.badRequest(`The request was not understood: ${issue.path.join('.') || 'its body'}: ${issue.message}.`);
@@ -158,7 +161,7 @@ const receiveFiles = (context: Context, { files, largest: kind }: Upload): Reque
   const count = files === 'some' || files === 'any' ? MAX_FILES : 1;
   const upload = multer({
     storage: multer.memoryStorage(),
-    limits: { fileSize: limit, files: count, fields: 1, fieldSize: MEGABYTE },
+    limits: { fileSize: limit, files: count, fields: 1, fieldSize: LARGEST_FORM },
     defParamCharset: 'utf8',
   }).array('file', count);
   return (request, response, next) =>
@@ -166,6 +169,7 @@ const receiveFiles = (context: Context, { files, largest: kind }: Upload): Reque
       const code = error instanceof multer.MulterError ? error.code : undefined;
       if (code === 'LIMIT_FILE_SIZE') next(problems.fileTooLarge(limit));
       else if (code === 'LIMIT_FILE_COUNT' || code === 'LIMIT_UNEXPECTED_FILE') next(problems.tooManyFiles(count));
+      else if (code === 'LIMIT_FIELD_VALUE') next(problems.formTooLarge());
       else if (error) next(problems.badRequest('The upload broke off before all of it had arrived. Please try again.'));
       else next();
     });
@@ -173,5 +177,5 @@ const receiveFiles = (context: Context, { files, largest: kind }: Upload): Reque
 
 const filesOf = (request: Request): UploadedFile[] =>
   Array.isArray(request.files)
-    ? request.files.map(({ originalname, buffer }) => ({ name: originalname, bytes: buffer }))
+    ? request.files.map(({ originalname, buffer }) => ({ name: wellFormed(originalname), bytes: buffer }))
     : [];

@@ -6,8 +6,8 @@ import {
   recordingSound,
   reportHeard,
 } from '../../contract/recordings.ts';
+import { holdForChange } from '../access/work-state.ts';
 import type { Context } from '../context.ts';
-import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { serve, serveBytes } from '../http/serve.ts';
 import { keepMedium } from '../media/media.ts';
@@ -24,7 +24,7 @@ export function recordingRoutes(context: Context): Router {
 
   serve(router, context, changeSound, 'recording.change', async ({ params, body, file }) => {
     await db.transaction(async (tx) => {
-      await refuseIfReturned(tx, params.recording);
+      await holdForChange(tx, 'recording', params.recording);
       await changeRendition(tx, params.recording, { ...body, bytes: file!.bytes });
     });
     return found(await selectRecording(db, params.recording));
@@ -32,7 +32,10 @@ export function recordingRoutes(context: Context): Router {
 
   serve(router, context, keepOriginal, 'recording.change', async ({ params, file }) => {
     const type = await soundType(file!.bytes);
-    await db.transaction(async (tx) => updateOriginal(tx, params.recording, await keepMedium(tx, file!.bytes, type)));
+    await db.transaction(async (tx) => {
+      await holdForChange(tx, 'recording', params.recording);
+      await updateOriginal(tx, params.recording, await keepMedium(tx, file!.bytes, type));
+    });
     return {};
   });
 
@@ -53,14 +56,4 @@ export function recordingRoutes(context: Context): Router {
     await sendMedium(db, kept.original, request, response, { immutable: false });
   });
   return router;
-}
-
-/** Permission was checked before; this also holds against a return in the same moment. */
-async function refuseIfReturned(tx: Queries, recording: string): Promise<void> {
-  const rows = await tx.query(
-    `select s.returned_at is not null as returned from submissions s join remarks r on r.submission = s.id
-     where r.recording = $1 for update of s`,
-    [recording],
-  );
-  if (rows.some(({ returned }) => returned)) throw problems.returned();
 }

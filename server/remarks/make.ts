@@ -1,6 +1,7 @@
 import { anchorHolds, type Anchor } from '#core/anchor';
 import type { NewRemark, Remark } from '../../contract/remarks.ts';
 import type { SaidWords } from '../../contract/said.ts';
+import { holdForChange } from '../access/work-state.ts';
 import { asTeacher } from '../access/visible.ts';
 import type { Context } from '../context.ts';
 import { selectMarginKey } from '../margin-key/queries.ts';
@@ -33,13 +34,14 @@ export async function makeRemark(context: Context, request: RemarkRequest): Prom
   const { recording, file: attached, ...words } = said;
   const [spoken, file] = filesOf(request);
   if (file && file.bytes.length > settings.maxFileBytes) throw problems.fileTooLarge(settings.maxFileBytes);
+  if (file?.bytes.length === 0) throw problems.fileEmpty();
   const heard = recording && (await incoming(recording, spoken));
   await refuseIfAstray(db, submission, author, { anchor, kind, words });
   if (isEmpty(words) && !heard && !file) throw problems.remarkEmpty();
   const language = await selectSpokenLanguage(db, author, submission);
 
   await db.transaction(async (tx) => {
-    await refuseIfReturned(tx, submission);
+    await holdForChange(tx, 'submission', submission);
     const row = {
       ...{ id, submission, author, kind, anchor, words },
       recording: heard && (await keepRecording(tx, heard, { owner: author, language })),
@@ -82,12 +84,4 @@ export async function refuseIfAstray(
   if (words.criterion !== null && !(await hasCriterion(db, submission, words.criterion))) throw problems.unknownLevel();
   const { stamp } = words;
   if (stamp && 'picture' in stamp && !(await mayStamp(db, author, stamp.picture))) throw problems.unknownStamp();
-}
-
-/** Permission was checked before; this also holds against a return in the same moment. */
-export async function refuseIfReturned(tx: Queries, submission: string): Promise<void> {
-  const rows = await tx.query('select 1 as one from submissions where id = $1 and returned_at is null for update', [
-    submission,
-  ]);
-  if (rows.length === 0) throw problems.returned();
 }

@@ -8,6 +8,7 @@ import {
   takeSuggestion,
   type Remark,
 } from '../../contract/remarks.ts';
+import { holdForChange } from '../access/work-state.ts';
 import { asTeacher, type Reader } from '../access/visible.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
@@ -42,7 +43,10 @@ export function remarkRoutes(context: Context): Router {
   });
 
   serve(router, context, putRemarkAside, 'remark.putAside', async ({ params, body }) => {
-    await updateAside(db, params.remark, body.aside);
+    await db.transaction(async (tx) => {
+      await holdForChange(tx, 'remark', params.remark);
+      await updateAside(tx, params.remark, body.aside);
+    });
     return answer(params.remark, asTeacher);
   });
 

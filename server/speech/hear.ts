@@ -1,3 +1,4 @@
+import { wellFormedIn } from '#core/text';
 import { areSpeech, inSentences, isPlausible, type Word } from '#core/transcript';
 import { speechErrors } from './speech-error.ts';
 import type { SpeechThread } from './speech-thread.ts';
@@ -36,7 +37,8 @@ export async function hear(
   const { wav, duration, voice, stretches } = await thread.listen(bytes);
   if (voice < LEAST_VOICE_SECONDS || voice < duration * LEAST_VOICE_SHARE) throw speechErrors.nothingHeard();
   if (!engine) throw speechErrors.noEngine(language);
-  const heard = await engine.transcribe({ bytes, mediaType, wav, duration, stretches, language, signal, onProgress });
+  const clip = { bytes, mediaType, wav, duration, stretches, language, signal, onProgress };
+  const heard = wellFormedIn(await engine.transcribe(clip));
   if (!heard || heard.text.trim() === '') throw speechErrors.nothingHeard();
   const timed =
     heard.words.length > 0

@@ -38,11 +38,6 @@ export async function selectFolio(db: Queries, submission: string): Promise<z.in
   return row?.folio;
 }
 
-/** Its student cannot withdraw it any more. */
-export async function markOpened(db: Queries, submission: string): Promise<void> {
-  await db.query('update submissions set opened_at = now() where id = $1 and opened_at is null', [submission]);
-}
-
 /** @returns false where a teacher has opened it in the meantime */
 export async function updateWithdrawn(db: Queries, submission: string, withdrawn: boolean): Promise<boolean> {
   const rows = await db.query(

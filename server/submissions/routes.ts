@@ -1,11 +1,12 @@
 import { Router } from 'express';
 import type { Address } from '../../contract/endpoint.ts';
 import { readWork, withdrawWork, workFile, workPicture } from '../../contract/submissions.ts';
+import { markOpened } from '../access/work-state.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve, serveBytes } from '../http/serve.ts';
 import { sendMedium } from '../media/send.ts';
-import { markOpened, selectFile, selectWork, updateWithdrawn } from './queries.ts';
+import { selectFile, selectWork, updateWithdrawn } from './queries.ts';
 
 export function submissionRoutes(context: Context): Router {
   const router = Router();

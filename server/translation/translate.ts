@@ -1,3 +1,4 @@
+import { wellFormed } from '#core/text';
 import type { Transcript } from '../../contract/transcripts.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
@@ -33,7 +34,7 @@ export async function translateWords(
     if (!translator.knows(transcript.language, language)) continue;
     try {
       const text = await translator.translate(transcript.text, transcript.language, language);
-      if (text !== undefined) return { text, source: 'machine', engine: translator.name };
+      if (text !== undefined) return { text: wellFormed(text), source: 'machine', engine: translator.name };
     } catch (error) {
       if (error instanceof TranslationError) throw problems.translatorAway(error.message);
       throw error;
