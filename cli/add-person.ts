@@ -1,9 +1,11 @@
 import { text } from 'node:stream/consumers';
+import { NewPassword } from '../contract/session.ts';
 import { DatabaseError, UNIQUE_VIOLATION } from '../server/db/database.ts';
 import { openDatabase } from '../server/db/open.ts';
 import { addPerson, enrol, findOrAddCourse, nameSchool } from '../server/school/people.ts';
 import { hashPassword } from '../server/sessions/passwords.ts';
 import { readSettings } from '../server/settings.ts';
+import { refuseSampleSchool } from './refuse-sample.ts';
 
 export interface AddPersonOptions {
   name: string;
@@ -12,16 +14,15 @@ export interface AddPersonOptions {
   learns?: string;
 }
 
-const MIN_PASSWORD_LENGTH = 8;
-
 export async function addPersonCommand({ name, login, teaches, learns }: AddPersonOptions): Promise<{ id: string }> {
   const password = (await text(process.stdin)).replace(/\r?\n$/, '');
-  if (password.length < MIN_PASSWORD_LENGTH)
-    throw new Error(`A password has at least ${MIN_PASSWORD_LENGTH} characters. Give it on standard input.`);
+  const refused = NewPassword.safeParse(password).error;
+  if (refused) throw new Error(`${refused.issues[0]!.message}. Give it on standard input.`);
   const passwordHash = await hashPassword(password);
   const db = await openDatabase(readSettings(process.env));
   try {
     return await db.transaction(async (tx) => {
+      await refuseSampleSchool(tx);
       await nameSchool(tx, 'Vivid Margin');
       const id = await addPerson(tx, { name, login, passwordHash });
       if (teaches) await enrol(tx, await findOrAddCourse(tx, teaches), id, 'teacher');

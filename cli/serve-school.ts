@@ -5,10 +5,12 @@ import type { Settings } from '../server/settings.ts';
 import { HOW_TO_GET_POCKETSPHINX } from '../server/speech/pocketsphinx.ts';
 import { enginesOf } from '../server/speech/speech.ts';
 import { startServer, type Running } from '../server/start.ts';
+import { refuseSampleSchool } from './refuse-sample.ts';
 
 /** Serves the school of an open database, and tells where. */
 export async function serveSchool(db: Database, settings: Settings, sample: boolean): Promise<Running> {
   if (sample) await fillSampleSchool(db);
+  else await refuseSampleSchool(db);
   const running = await startServer(db, settings);
   say(running.address, sample);
   if (settings.dictation && enginesOf(settings).length === 0)

@@ -206,15 +206,25 @@ describe('vivid serve', () => {
     expect(taken).toMatchObject({ code: 1, err: expect.stringContaining(`Port ${port} is taken`) as string });
   });
 
-  it('keeps the sample school between two starts, and starts over when asked', { timeout: 120_000 }, async () => {
-    const before = await copySample();
-    const first = await serve('--sample');
-    expect(await peopleOf(first.address)).toBe(before);
-    await first.stop();
-    const second = await serve('--sample', '--fresh');
-    expect(await peopleOf(second.address)).not.toBe(before);
-    await second.stop();
-  });
+  it(
+    'keeps the sample school between two starts, lets nobody take it for a real one, and starts over when asked',
+    { timeout: 120_000 },
+    async () => {
+      const before = await copySample();
+      const sentence = 'in which anybody can sign in as anybody';
+      const real = await vivid(['serve', '--port', '0']);
+      expect(real).toMatchObject({ code: 1, err: expect.stringContaining(sentence) as string });
+      const added = await vivid(['add-person', '--name', 'A', '--login', 'a'], 'a long password');
+      expect(added).toMatchObject({ code: 1, err: expect.stringContaining(sentence) as string });
+
+      const first = await serve('--sample');
+      expect(await peopleOf(first.address)).toBe(before);
+      await first.stop();
+      const second = await serve('--sample', '--fresh');
+      expect(await peopleOf(second.address)).not.toBe(before);
+      await second.stop();
+    },
+  );
 
   it('names the setting that is wrong', async () => {
     process.env.VIVID_MAX_FILE_MB = 'many';

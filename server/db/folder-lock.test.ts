@@ -1,4 +1,4 @@
-import { execFileSync, spawn } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { hostname, tmpdir } from 'node:os';
@@ -61,6 +61,29 @@ describe('lockFolder', () => {
     await (
       await lockFolder(folder)
     )();
-    expect(execFileSync('ls', [path.dirname(folder)]).toString()).toBe('');
+    expect(await readFile(`${folder}.lock.1`, 'utf8')).toBe('');
+  });
+
+  it('lets one in of all that start at once, round for round', async () => {
+    const dead = JSON.stringify({ pid: 1, host: hostname(), started: 'long ago' });
+    for (let round = 0; round < 200; round++) {
+      const own = `${folder}-${round % 7}`;
+      if (round < 7) await writeFile(`${own}.lock`, round % 2 ? dead : '');
+      const tries = await Promise.allSettled(Array.from({ length: 8 }, () => lockFolder(own)));
+      const unlocks = tries.flatMap((one) => (one.status === 'fulfilled' ? [one.value] : []));
+      expect(unlocks).toHaveLength(1);
+      await unlocks[0]!();
+    }
+  });
+
+  it('lets one in of several processes that find a dead lock', { timeout: 60_000 }, async () => {
+    await writeFile(`${folder}.lock`, JSON.stringify({ pid: 1, host: hostname(), started: 'long ago' }));
+    const others = Array.from({ length: 4 }, otherProcess);
+    const said = await Promise.all(
+      others.map(async ({ stdout }) => String(((await once(stdout, 'data')) as [Buffer])[0])),
+    );
+    for (const other of others) other.kill('SIGKILL');
+    expect(said.filter((one) => one.trim() === 'locked')).toHaveLength(1);
+    expect(said.filter((one) => one.includes('is in use by another Vivid Margin'))).toHaveLength(3);
   });
 });

@@ -1,8 +1,8 @@
-import { mkdir, open, readFile, rename, rm } from 'node:fs/promises';
+import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import { link, mkdir, readdir, readFile, rm, truncate, writeFile } from 'node:fs/promises';
 import { hostname } from 'node:os';
 import path from 'node:path';
-import { setTimeout as sleep } from 'node:timers/promises';
 import { z } from 'zod';
 
 const Owner = z.object({
@@ -25,44 +25,61 @@ export class FolderInUse extends Error {
 }
 
 /**
- * PGlite has no lock of its own, and two processes on one folder ruin it. The lock is a file that names its process; one
- * whose process is gone (also by `kill -9`) is taken over at once.
+ * PGlite has no lock of its own, and two processes on one folder ruin it. Locks are numbered files that name their process; the
+ * one of the highest number counts. It is never deleted, only emptied, and whoever finds it empty, or its process gone (also by
+ * `kill -9`), makes the next one: of all who try, the file system lets one succeed.
  * @returns a function that gives the folder free
  * @throws FolderInUse
  */
 export async function lockFolder(folder: string): Promise<() => Promise<void>> {
-  const file = `${folder}.lock`;
-  const me: Owner = { pid: process.pid, host: hostname(), started: processStart(process.pid) };
   await mkdir(path.dirname(folder), { recursive: true });
-  if (!(await createLock(file, me))) {
-    const owner = await readOwner(file);
-    if (owner && isRunning(owner)) throw new FolderInUse(folder, owner, file);
-    await takeOver(file, me, folder);
+  const me: Owner = { pid: process.pid, host: hostname(), started: processStart(process.pid) };
+  for (;;) {
+    const last = Math.max(NONE, ...(await numbersOf(folder)));
+    const owner = await readOwner(lockFile(folder, last));
+    if (owner && isRunning(owner)) throw new FolderInUse(folder, owner, lockFile(folder, last));
+    const mine = lockFile(folder, last + 1);
+    if (!(await createLock(mine, me))) continue;
+    const numbers = await numbersOf(folder);
+    // It was not the next any more: others have been here meanwhile, and cleared up behind them.
+    if (Math.max(...numbers) > last + 1) {
+      await rm(mine, { force: true });
+      continue;
+    }
+    for (const number of numbers) if (number <= last) await rm(lockFile(folder, number), { force: true });
+    // Needs no room, so it also works on a full disk.
+    return () => truncate(mine).catch(() => undefined);
   }
-  return () => rm(file, { force: true });
 }
 
+const NONE = -1;
+
+/** The first had no number. */
+const lockFile = (folder: string, number: number): string =>
+  number === 0 ? `${folder}.lock` : `${folder}.lock.${number}`;
+
+async function numbersOf(folder: string): Promise<number[]> {
+  const name = `${path.basename(folder)}.lock`;
+  return (await readdir(path.dirname(folder))).flatMap((file) => {
+    if (file === name) return [0];
+    const number = file.startsWith(`${name}.`) ? file.slice(name.length + 1) : '';
+    return /^\d+$/u.test(number) ? [Number(number)] : [];
+  });
+}
+
+/** @returns false where there is one already. Nobody ever sees half of it. */
 async function createLock(file: string, owner: Owner): Promise<boolean> {
+  const draft = `${file}.${randomUUID()}`;
   try {
-    const handle = await open(file, 'wx', 0o600);
-    await handle.writeFile(JSON.stringify(owner));
-    await handle.close();
+    await writeFile(draft, JSON.stringify(owner), { mode: 0o600, flag: 'wx' });
+    await link(draft, file);
     return true;
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === 'EEXIST') return false;
     throw error;
+  } finally {
+    await rm(draft, { force: true });
   }
-}
-
-/** Two starting at once may both find the old lock dead: the last to rename wins, the other sees so after a moment. */
-async function takeOver(file: string, me: Owner, folder: string): Promise<void> {
-  const mine = `${file}.${me.pid}`;
-  await rm(mine, { force: true });
-  await createLock(mine, me);
-  await rename(mine, file);
-  await sleep(100);
-  const owner = await readOwner(file);
-  if (owner?.pid !== me.pid) throw new FolderInUse(folder, owner ?? me, file);
 }
 
 async function readOwner(file: string): Promise<Owner | undefined> {

@@ -13,18 +13,23 @@ type Question = WorkerRequest extends infer Request
 /** The embedded database, in a thread of its own so that a slow statement never stalls the others' requests. */
 export async function openPglite(settings: WorkerSettings): Promise<Database> {
   const unlock = await lockFolder(settings.folder);
+  const thread = new PgliteThread(settings);
+  // Whoever comes next must not find the thread still writing.
+  const free = thread.gone.then(unlock);
   try {
-    const thread = new PgliteThread(settings);
     await thread.ready;
-    return new EmbeddedDatabase(thread, unlock);
+    return new EmbeddedDatabase(thread, free);
   } catch (error) {
-    await unlock();
+    thread.end();
+    await free;
     throw error;
   }
 }
 
 class PgliteThread {
   readonly ready: Promise<Row[]>;
+  /** Resolves when the thread has ended, for whatever reason. */
+  readonly gone: Promise<void>;
   readonly #worker: Worker;
   readonly #waiting = new Map<number, { resolve: (rows: Row[]) => void; reject: (error: Error) => void }>();
   #lastId = 0;
@@ -32,6 +37,7 @@ class PgliteThread {
   constructor(settings: WorkerSettings) {
     this.#worker = threadOf('database', settings);
     this.ready = new Promise((resolve, reject) => this.#waiting.set(0, { resolve, reject }));
+    this.gone = new Promise((resolve) => this.#worker.once('exit', () => resolve()));
     this.#worker.on('message', (answer: WorkerAnswer) => this.#settle(answer));
     this.#worker.on('error', (error) => this.#fail(error));
     this.#worker.on('exit', () => this.#fail(new Error('The database thread has ended')));
@@ -43,6 +49,11 @@ class PgliteThread {
       this.#waiting.set(id, { resolve, reject });
       this.#worker.postMessage({ ...question, id });
     });
+  }
+
+  /** Without asking it, whatever it is busy with. */
+  end(): void {
+    void this.#worker.terminate();
   }
 
   #settle({ id, rows, error }: WorkerAnswer): void {
@@ -69,14 +80,14 @@ const withBuffers = (row: Row): Row =>
 
 class EmbeddedDatabase implements Database {
   readonly #thread: PgliteThread;
-  readonly #unlock: () => Promise<void>;
+  readonly #free: Promise<void>;
   readonly #direct: Queries;
   /** There is one connection: whoever wants it waits until the transaction before has ended. */
   #turn: Promise<unknown> = Promise.resolve();
 
-  constructor(thread: PgliteThread, unlock: () => Promise<void>) {
+  constructor(thread: PgliteThread, free: Promise<void>) {
     this.#thread = thread;
-    this.#unlock = unlock;
+    this.#free = free;
     this.#direct = {
       query: (sql, values = []) => thread.ask({ type: 'query', sql, values }),
       script: async (sql) => void (await thread.ask({ type: 'script', sql })),
@@ -107,7 +118,7 @@ class EmbeddedDatabase implements Database {
 
   async close(): Promise<void> {
     await this.#inTurn(() => this.#thread.ask({ type: 'close' }));
-    await this.#unlock();
+    await this.#free;
   }
 
   #inTurn<T>(work: () => Promise<T>): Promise<T> {
