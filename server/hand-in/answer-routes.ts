@@ -34,11 +34,11 @@ export function answerRoutes(context: Context): Router {
     questions.forEach((question, index) => {
       if (!isAnswer(question, answers[question.id] ?? '')) throw problems.notAnAnswer(index + 1);
     });
-    const submission = randomUUID();
     const file = answersFile(await selectTitle(db, assignment), questions, answers);
-    await db.transaction(async (tx) => {
+    const submission = await db.transaction(async (tx) => {
       await upsertDraft(tx, assignment, person.id, answers);
-      await insertSubmission(tx, { id: submission, assignment, student: person.id, files: [{ file, pictures: [] }] });
+      const id = randomUUID();
+      return insertSubmission(tx, { id, assignment, student: person.id, files: [{ file, pictures: [] }] });
     });
     reattachSoon(context, submission);
     return { submission };

@@ -1,8 +1,10 @@
 import { strToU8, zipSync } from 'fflate';
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { OwnWork } from '../../contract/assignments.ts';
+import { NO_WORDS } from '../../contract/said.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
-import { essay, handIn, startTestSchool, type TestSchool } from '../testing/school.ts';
+import { essay, handIn, savedAgain, startTestSchool, type TestSchool } from '../testing/school.ts';
 
 let test: TestDatabase;
 let school: TestSchool;
@@ -68,11 +70,42 @@ describe('handing in', () => {
     expect((await versions()).map(({ version }) => version).sort()).toEqual([1, 2]);
   });
 
+  it('makes one version of what is sent twice, also at once, unless it was withdrawn in between', async () => {
+    const file = savedAgain(await essay());
+    const idOf = ({ json }: { json: unknown }): string => (json as { submission: string }).submission;
+    const [first, second] = (await Promise.all([send(file), send(file)])).map(idOf);
+    expect(second).toBe(first);
+    expect(idOf(await send(file))).toBe(first);
+    expect((await versions()).map(({ version }) => version)).toEqual(expect.arrayContaining([1, 2, 3]));
+    expect(await versions()).toHaveLength(3);
+    const withdraw = (withdrawn: boolean) =>
+      school.as.author.send('PUT', `/submissions/${first}/withdrawn`, { body: { withdrawn } });
+    expect((await withdraw(true)).status).toBe(200);
+    const again = idOf(await send(file));
+    expect(again).not.toBe(first);
+    await school.as.author.send('PUT', `/submissions/${again}/withdrawn`, { body: { withdrawn: true } });
+  });
+
+  it('leaves a work that something was said about, though nobody has opened it', async () => {
+    const submission = await handIn(school);
+    await school.as.teacher.send('PUT', `/submissions/${submission}/remarks/${randomUUID()}`, {
+      body: {
+        anchor: { type: 'whole' },
+        kind: 'next',
+        said: { ...NO_WORDS, text: 'Good.', recording: null, file: null },
+      },
+    });
+    const answer = await school.as.author.send('PUT', `/submissions/${submission}/withdrawn`, {
+      body: { withdrawn: true },
+    });
+    expect(answer).toMatchObject({ status: 409, json: { title: 'Already opened' } });
+  });
+
   it('shows the teacher the newest version, with its lateness', async () => {
-    const newest = (await versions()).find(({ version }) => version === 2)!;
+    const [newest] = (await versions()).sort((a, b) => b.version - a.version);
     const { json } = await school.as.teacher.send('GET', '/waiting');
     expect(json).toMatchObject({
-      toMark: [{ submission: newest.submission, version: 2, state: 'waiting', late: true, student: 'The author' }],
+      toMark: [{ submission: newest!.submission, version: newest!.version, late: true, student: 'The author' }],
       assignments: [{ students: 2, handedIn: 1, returned: 0 }],
     });
   });

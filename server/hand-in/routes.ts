@@ -23,9 +23,8 @@ export function handInRoutes(context: Context): Router {
     const handedIn: HandedIn[] = [];
     // One after the other, so that nobody's many files keep all readers from the others.
     for (const { name, bytes } of files) handedIn.push({ ...(await readOrRefuse(bytes, name, files.length)), bytes });
-    const submission = randomUUID();
-    await db.transaction((tx) =>
-      insertSubmission(tx, { id: submission, assignment, student: person.id, files: handedIn }),
+    const submission = await db.transaction((tx) =>
+      insertSubmission(tx, { id: randomUUID(), assignment, student: person.id, files: handedIn }),
     );
     reattachSoon(context, submission);
     return { submission };
