@@ -8,9 +8,24 @@ export const SignIn = z.union([
 ]);
 export type SignIn = z.infer<typeof SignIn>;
 
+export const SHORTEST_PASSWORD = 8;
+export const NewPassword = z
+  .string()
+  .min(SHORTEST_PASSWORD, `A password has at least ${SHORTEST_PASSWORD} characters`)
+  .max(1000);
+
 export const Session = z.object({ person: Person.nullable() });
 export type Session = z.infer<typeof Session>;
 
 export const readSession = endpoint({ method: 'GET', path: '/session', answer: Session });
 export const signIn = endpoint({ method: 'POST', path: '/session', body: SignIn, answer: Session });
 export const signOut = endpoint({ method: 'DELETE', path: '/session', answer: Nothing });
+/** Ends every session of this person, in this browser too. */
+export const signOutEverywhere = endpoint({ method: 'DELETE', path: '/sessions', answer: Nothing });
+/** Ends the sessions in all other browsers. */
+export const changePassword = endpoint({
+  method: 'PUT',
+  path: '/password',
+  body: z.object({ current: z.string().min(1).max(1000), next: NewPassword }),
+  answer: Nothing,
+});

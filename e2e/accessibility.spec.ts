@@ -53,6 +53,10 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await teacher.getByRole('menuitem', { name: 'Voice and words' }).click();
   await expect(teacher.getByRole('table').first()).toBeVisible();
   await look(teacher, 'voice and words');
+  await teacher.getByRole('button', { name: TEACHER }).click();
+  await teacher.getByRole('menuitem', { name: 'Password' }).click();
+  await expect(teacher.getByRole('button', { name: 'Sign out everywhere' })).toBeVisible();
+  await look(teacher, 'a new password');
   await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
   await expect(teacher.getByRole('heading', { name: 'The class' })).toBeVisible();
   await look(teacher, 'a course');

@@ -32,6 +32,7 @@ export const router = createRouter({
       component: () => import('./courses/CoursePage.vue'),
       props: true,
     },
+    { path: '/password', name: 'password', component: () => import('./sign-in/PasswordPage.vue') },
     { path: '/search', name: 'search', component: () => import('./search/SearchPage.vue') },
     {
       path: '/returned/:submission',

@@ -49,6 +49,11 @@ export async function endSession(db: Queries, request: Request): Promise<void> {
   if (token) await db.query('delete from sessions where token_hash = $1', [hashOf(token)]);
 }
 
+/** All that a person has, in whatever browser. */
+export async function endSessions(db: Queries, person: string): Promise<void> {
+  await db.query('delete from sessions where person = $1', [person]);
+}
+
 export function clearCookie(response: Response, settings: Settings): void {
   response.clearCookie(COOKIE, cookieOptions(settings));
 }

@@ -1,38 +1,45 @@
-import { Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
+import { Router, type Request } from 'express';
+import pLimit from 'p-limit';
 import { z } from 'zod';
 import { Person } from '../../contract/basics.ts';
-import { readSession, signIn, signOut, type SignIn } from '../../contract/session.ts';
+import { changePassword, readSession, signIn, signOut, signOutEverywhere } from '../../contract/session.ts';
 import type { Context } from '../context.ts';
-import { selectOne } from '../db/database.ts';
+import { selectOne, type Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
-import { serveAnyone } from '../http/serve.ts';
-import { NO_PASSWORD, passwordFits } from './passwords.ts';
-import { clearCookie, endSession, openSession, PERSON_COLUMNS, personOf, setCookie } from '../http/person-of.ts';
+import { serve, serveAnyone } from '../http/serve.ts';
+import {
+  clearCookie,
+  endSession,
+  endSessions,
+  openSession,
+  PERSON_COLUMNS,
+  personOf,
+  setCookie,
+} from '../http/person-of.ts';
+import { hashPassword, NO_PASSWORD, passwordFits } from './passwords.ts';
+import { wrongPasswords } from './tries.ts';
 
 const Credentials = z.object({ id: z.string(), password_hash: z.string() });
 
-const limitTries = () =>
-  rateLimit({
-    windowMs: 15 * 60 * 1000,
-    limit: 20,
-    skipSuccessfulRequests: true,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    handler: () => {
-      throw problems.tooManyTries();
-    },
-  });
+const Login = z.object({ login: z.string() });
+
+const AT_ONCE = 2;
 
 export function sessionRoutes(context: Context): Router {
   const router = Router();
   const { db, settings } = context;
+  const wrong = wrongPasswords();
+  // Looking at a password takes a thread of the few that also read files.
+  const turns = pLimit(AT_ONCE);
 
   serveAnyone(router, readSession, async ({ request }) => ({ person: (await personOf(db, request)) ?? null }));
 
-  router.post(signIn.path, limitTries());
   serveAnyone(router, signIn, async ({ body, request, response }) => {
-    const id = await identify(context, body);
+    const id =
+      'samplePerson' in body
+        ? await samplePerson(db, body.samplePerson)
+        : await owner(body.login, body.password, request);
+    if (id === undefined) throw problems.wrongPassword();
     await endSession(db, request);
     setCookie(response, await openSession(db, id), settings);
     const person = await selectOne(db, Person, `select ${PERSON_COLUMNS} from people p where p.id = $1`, [id]);
@@ -44,25 +51,52 @@ export function sessionRoutes(context: Context): Router {
     clearCookie(response, settings);
     return {};
   });
+
+  serve(router, context, signOutEverywhere, 'own', async ({ person, response }) => {
+    await endSessions(db, person.id);
+    clearCookie(response, settings);
+    return {};
+  });
+
+  serve(router, context, changePassword, 'own', async ({ body, person, request, response }) => {
+    const { login } = (await selectOne(db, Login, 'select login from people where id = $1', [person.id]))!;
+    if ((await owner(login, body.current, request)) !== person.id) throw problems.wrongCurrentPassword();
+    const hash = await turns(() => hashPassword(body.next));
+    const token = await db.transaction(async (tx) => {
+      await tx.query('update people set password_hash = $2 where id = $1', [person.id, hash]);
+      await endSessions(tx, person.id);
+      return openSession(tx, person.id);
+    });
+    setCookie(response, token, settings);
+    return {};
+  });
   return router;
+
+  /** Whose login and password these are. */
+  async function owner(login: string, password: string, request: Request): Promise<string | undefined> {
+    const asker = { login: login.trim().toLowerCase(), address: request.ip ?? '' };
+    await wrong.refuseTooMany(asker);
+    return turns(async () => {
+      // Many may have been asked at once.
+      await wrong.refuseTooMany(asker);
+      const found = await selectOne(db, Credentials, 'select id, password_hash from people where login = $1', [
+        asker.login,
+      ]);
+      // The same time passes whether or not the name exists, so that names cannot be guessed.
+      if ((await passwordFits(password, found?.password_hash ?? NO_PASSWORD)) && found) return found.id;
+      await wrong.count(asker);
+      return undefined;
+    });
+  }
 }
 
-async function identify({ db }: Context, body: SignIn): Promise<string> {
-  if ('samplePerson' in body) {
-    const found = await selectOne(
-      db,
-      Person.pick({ id: true }),
-      'select p.id from people p, school where school.sample and p.id = $1',
-      [body.samplePerson],
-    );
-    if (!found) throw problems.wrongPassword();
-    return found.id;
-  }
-  const found = await selectOne(db, Credentials, 'select id, password_hash from people where login = lower($1)', [
-    body.login.trim(),
-  ]);
-  // The same time passes whether or not the name exists, so that names cannot be guessed.
-  const fits = await passwordFits(body.password, found?.password_hash ?? NO_PASSWORD);
-  if (!found || !fits) throw problems.wrongPassword();
-  return found.id;
+/** Only a sample school has one. */
+async function samplePerson(db: Queries, id: string): Promise<string | undefined> {
+  const found = await selectOne(
+    db,
+    Person.pick({ id: true }),
+    'select p.id from people p, school where school.sample and p.id = $1',
+    [id],
+  );
+  return found?.id;
 }

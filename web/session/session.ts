@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { Person } from '#contract/basics';
-import { readSession, signIn as signInEndpoint, signOut as signOutEndpoint, type SignIn } from '#contract/session';
+import * as endpoints from '#contract/session';
+import type { SignIn } from '#contract/session';
 import { call } from './api.ts';
 
 /** Who is signed in. */
@@ -10,18 +11,23 @@ export const useSession = defineStore('session', () => {
   const known = ref(false);
 
   async function load(): Promise<void> {
-    person.value = (await call(readSession)).person;
+    person.value = (await call(endpoints.readSession)).person;
     known.value = true;
   }
 
   async function signIn(credentials: SignIn): Promise<void> {
-    person.value = (await call(signInEndpoint, { body: credentials })).person;
+    person.value = (await call(endpoints.signIn, { body: credentials })).person;
   }
 
   async function signOut(): Promise<void> {
-    await call(signOutEndpoint);
+    await call(endpoints.signOut);
     person.value = null;
   }
 
-  return { person, known, load, signIn, signOut };
+  async function signOutEverywhere(): Promise<void> {
+    await call(endpoints.signOutEverywhere);
+    person.value = null;
+  }
+
+  return { person, known, load, signIn, signOut, signOutEverywhere };
 });

@@ -1,4 +1,11 @@
-import { mdiBookOpenPageVariantOutline, mdiInboxOutline, mdiLogout, mdiMagnify, mdiTuneVariant } from '@mdi/js';
+import {
+  mdiBookOpenPageVariantOutline,
+  mdiInboxOutline,
+  mdiLockOutline,
+  mdiLogout,
+  mdiMagnify,
+  mdiTuneVariant,
+} from '@mdi/js';
 import { storeToRefs } from 'pinia';
 import { computed, type ComputedRef } from 'vue';
 import { useRouter } from 'vue-router';
@@ -44,6 +51,7 @@ export function useShell(): Shell {
     ),
     own: computed(() => [
       ...(person.value?.teaches ? [{ title: 'Voice and words', icon: mdiTuneVariant, to: { name: 'speech' } }] : []),
+      { title: 'Password', icon: mdiLockOutline, to: { name: 'password' } },
       { title: 'Sign out', icon: mdiLogout, run: () => void signOut() },
     ]),
   };

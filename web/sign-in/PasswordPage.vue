@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { changePassword, SHORTEST_PASSWORD } from '#contract/session';
+import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { call, sentenceOf } from '../session/api.ts';
+import { useSession } from '../session/session.ts';
+import PageFrame from '../shell/PageFrame.vue';
+
+/** A new password, and an end to what is signed in elsewhere. */
+const session = useSession();
+const router = useRouter();
+
+const current = ref('');
+const next = ref('');
+const again = ref('');
+const busy = ref(false);
+const changed = ref(false);
+const refused = ref<string>();
+
+const tooShort = computed(() => next.value !== '' && next.value.length < SHORTEST_PASSWORD);
+const differs = computed(() => again.value !== '' && again.value !== next.value);
+const ready = computed(() => current.value && next.value && !tooShort.value && next.value === again.value);
+
+async function attempt(deed: () => Promise<unknown>): Promise<boolean> {
+  busy.value = true;
+  changed.value = false;
+  refused.value = undefined;
+  try {
+    await deed();
+    return true;
+  } catch (failure) {
+    refused.value = sentenceOf(failure);
+    return false;
+  } finally {
+    busy.value = false;
+  }
+}
+
+async function change(): Promise<void> {
+  const body = { current: current.value, next: next.value };
+  if (!(await attempt(() => call(changePassword, { body })))) return;
+  changed.value = true;
+  current.value = next.value = again.value = '';
+}
+
+async function leaveEverywhere(): Promise<void> {
+  if (await attempt(session.signOutEverywhere)) await router.push({ name: 'sign-in' });
+}
+</script>
+
+<template>
+  <PageFrame title="Password">
+    <p v-if="refused" class="refused" role="alert">{{ refused }}</p>
+    <form @submit.prevent="change">
+      <v-text-field
+        v-model="current"
+        label="Password you have now"
+        type="password"
+        autocomplete="current-password"
+        hide-details
+        required
+      />
+      <v-text-field
+        v-model="next"
+        label="New password"
+        type="password"
+        autocomplete="new-password"
+        required
+        :hide-details="!tooShort"
+        :error-messages="tooShort ? `At least ${SHORTEST_PASSWORD} characters` : []"
+      />
+      <v-text-field
+        v-model="again"
+        label="New password once more"
+        type="password"
+        autocomplete="new-password"
+        required
+        :hide-details="!differs"
+        :error-messages="differs ? 'This is not the same' : []"
+      />
+      <v-btn type="submit" variant="flat" color="primary" :loading="busy" :disabled="!ready">Change the password</v-btn>
+      <p v-if="changed" role="status">Changed. You stay signed in here; everywhere else you are signed out.</p>
+    </form>
+    <section aria-labelledby="everywhere">
+      <h2 id="everywhere">Signed in elsewhere</h2>
+      <p>
+        If you left another computer signed in, or lost a phone: this signs you out of all of them, and of this one.
+      </p>
+      <v-btn variant="outlined" :disabled="busy" @click="leaveEverywhere">Sign out everywhere</v-btn>
+    </section>
+  </PageFrame>
+</template>
+
+<style scoped>
+form {
+  display: flex;
+  flex-direction: column;
+  align-items: start;
+  gap: 12px;
+  max-width: 340px;
+}
+form .v-text-field {
+  width: 100%;
+}
+section {
+  margin-top: 36px;
+  max-width: 68ch;
+}
+h2 {
+  font-size: 17px;
+  font-weight: 650;
+}
+section p {
+  margin: 4px 0 12px;
+  color: var(--quiet);
+}
+.refused {
+  margin-bottom: 12px;
+  color: rgb(var(--v-theme-error));
+}
+</style>
