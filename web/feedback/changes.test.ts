@@ -236,8 +236,8 @@ describe('a change that was kept in the browser', () => {
       { type: 'translate', recording: ID },
       [ID],
     ],
-    ['a score', { type: 'score', criterion: ID, level: null }, { type: 'score', level: null }, []],
-    ['points', { type: 'points', question: ID, points: 250 }, { type: 'give points', points: 250 }, []],
+    ['a score', { type: 'score', criterion: ID, level: null }, { type: 'score', level: null }, [ID]],
+    ['points', { type: 'points', question: ID, points: 250 }, { type: 'give points', points: 250 }, [ID]],
     [
       'having listened',
       { type: 'heard', remark: ID, finished: true, at },

@@ -1,6 +1,12 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
-import { mdiAlertCircleOutline, mdiCheck, mdiCloudOffOutline, mdiCloudUploadOutline } from '@mdi/js';
+import {
+  mdiAlertCircleOutline,
+  mdiCheck,
+  mdiCloudAlertOutline,
+  mdiCloudOffOutline,
+  mdiCloudUploadOutline,
+} from '@mdi/js';
 import { computed } from 'vue';
 import { useMarginKey } from '../feedback/margin-key.ts';
 import { useOutbox } from '../outbox/outbox.ts';
@@ -20,6 +26,7 @@ const STATES = {
   saved: { icon: mdiCheck, text: 'saved' },
   saving: { icon: mdiCloudUploadOutline, text: 'saving …' },
   waiting: { icon: mdiCloudOffOutline, text: 'waiting for the network' },
+  stuck: { icon: mdiCloudAlertOutline, text: 'not taken yet' },
   signedOut: { icon: mdiCloudOffOutline, text: 'waiting until you sign in' },
   refused: { icon: mdiAlertCircleOutline, text: 'not accepted' },
 } as const;
@@ -134,6 +141,7 @@ footer {
   font-size: 12px;
 }
 .waiting,
+.stuck,
 .signedOut,
 .refused {
   color: rgb(var(--v-theme-error));

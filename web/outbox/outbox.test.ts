@@ -115,6 +115,42 @@ describe('the outbox', () => {
     expect([await kept(), outbox.state.value]).toEqual([[], 'saved']);
   });
 
+  it('lets others pass what the server fails at, but for those that go on with it, and tries it again', async () => {
+    vi.useFakeTimers({ shouldAdvanceTime: true, advanceTimeDelta: 200 });
+    const sent: string[] = [];
+    let well = false;
+    send.mockImplementation((_, change) => {
+      const { text } = change as { text: string };
+      if (text === 'bad' && !well) return refuse(500, 'Something went wrong.')();
+      sent.push(text);
+      return Promise.resolve('taken');
+    });
+    await outbox.add(note('bad'));
+    await outbox.add({ ...note('goes on with it'), touches: ['more', 'bad'] });
+    await outbox.add({ ...note('goes on with that'), touches: ['more'] });
+    await outbox.add(note('other'));
+    await vi.waitFor(() => expect(outbox.state.value).toBe('stuck'), { timeout: 10_000 });
+    expect(sent).toEqual(['other']);
+    expect(['bad', 'more', 'other'].map(outbox.stateOf)).toEqual(['stuck', 'stuck', 'saved']);
+    expect(outbox.stuck.value).toMatchObject([
+      { reason: 'Something went wrong.', parcel: { change: { text: 'bad' } } },
+    ]);
+    expect(outbox.changesFor('notes', ID)).toHaveLength(3);
+
+    outbox.tryAgain();
+    await vi.waitFor(() =>
+      expect(send.mock.calls.filter(([, change]) => (change as { text: string }).text === 'bad')).toHaveLength(4),
+    );
+    await vi.waitFor(() => expect(outbox.state.value).toBe('stuck'));
+    expect(sent).toEqual(['other']);
+
+    well = true;
+    await vi.advanceTimersByTimeAsync(61_000);
+    await vi.waitFor(() => expect(outbox.state.value).toBe('saved'));
+    expect(sent).toEqual(['other', 'bad', 'goes on with it', 'goes on with that']);
+    vi.useRealTimers();
+  });
+
   it('counts what is being made as on its way, for all and for the one remark', async () => {
     expect([outbox.state.value, outbox.stateOf('fresh')]).toEqual(['saved', 'saved']);
     outbox.announce('fresh');

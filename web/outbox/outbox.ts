@@ -13,13 +13,18 @@ const RETRY_SECONDS = [1, 2, 4, 8, 15];
 
 const NOT_UNDERSTOOD = 'This was made with an older version of this page and cannot be sent as it is.';
 
-export type OutboxState = 'saved' | 'saving' | 'waiting' | 'signedOut' | 'refused';
+/** After so many failures of the server at one parcel, those that do not depend on it are sent before it. */
+const MOST_FAILURES = 3;
+/** How often what stepped aside is tried again. */
+const AGAIN_SECONDS = 60;
+
+export type OutboxState = 'saved' | 'saving' | 'waiting' | 'signedOut' | 'stuck' | 'refused';
 
 export type NewParcel = Pick<Parcel, 'subject' | 'about' | 'touches' | 'change'>;
 
 export interface Outbox {
   parcels: ShallowRef<Parcel[]>;
-  /** `saved`: nothing is left to send; `waiting`: the network or the server is away. */
+  /** `saved`: nothing is left to send; `waiting`: the network or the server is away; `stuck`: the server fails at it. */
   state: ComputedRef<OutboxState>;
   /** What is on its way, of one subject, about one thing. */
   changesFor(subject: string, about: string): unknown[];
@@ -29,6 +34,9 @@ export interface Outbox {
   announce(id: string): void;
   settle(id: string): void;
   add(parcel: NewParcel): Promise<void>;
+  /** What the server fails at and why, the oldest first. It is tried again now and then. */
+  stuck: ComputedRef<{ parcel: Parcel; reason: string }[]>;
+  tryAgain(): void;
   /** Gives up what the server refused. */
   dropRefused(): Promise<void>;
   onSent(listener: Listener): () => void;
@@ -45,9 +53,26 @@ export const useOutbox = createGlobalState((): Outbox => {
   let failures = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
 
+  /** By the keys of parcels. */
+  const failed = shallowReactive(new Map<number, { times: number; reason: string }>());
+
   const waiting = computed(() => parcels.value.filter((parcel) => parcel.refused === undefined));
+  const isStuck = ({ key }: Parcel): boolean => (failed.get(key)?.times ?? 0) >= MOST_FAILURES;
+  const stuck = computed(() => waiting.value.filter(isStuck));
+  /** Those that go on with something that is stuck wait with it. */
+  const held = computed(() => {
+    const touched = new Set<string>();
+    return waiting.value.filter((parcel) => {
+      const holds = isStuck(parcel) || parcel.touches.some((id) => touched.has(id));
+      if (holds) for (const id of parcel.touches) touched.add(id);
+      return holds;
+    });
+  });
+  const next = (): Parcel | undefined => waiting.value.find((parcel) => !held.value.includes(parcel));
+
   const state = computed((): OutboxState => {
-    if (waiting.value.length > 0) return obstacle.value ?? 'saving';
+    if (waiting.value.length > 0)
+      return obstacle.value ?? (held.value.length < waiting.value.length ? 'saving' : 'stuck');
     if (parcels.value.length > 0) return 'refused';
     return announced.size > 0 ? 'saving' : 'saved';
   });
@@ -55,7 +80,8 @@ export const useOutbox = createGlobalState((): Outbox => {
   function stateOf(id: string): OutboxState {
     const own = parcels.value.filter(({ touches }) => touches.includes(id));
     if (own.some(({ refused }) => refused !== undefined)) return 'refused';
-    if (own.length > 0) return obstacle.value ?? 'saving';
+    if (own.length > 0)
+      return obstacle.value ?? (own.some((parcel) => held.value.includes(parcel)) ? 'stuck' : 'saving');
     return announced.has(id) ? 'saving' : 'saved';
   }
 
@@ -99,9 +125,10 @@ export const useOutbox = createGlobalState((): Outbox => {
     sending = true;
     clearTimeout(timer);
     try {
-      for (let next = waiting.value[0]; next; next = waiting.value[0]) await send(next);
+      for (let parcel = next(); parcel; parcel = next()) await send(parcel);
       failures = 0;
       obstacle.value = undefined;
+      if (stuck.value.length > 0) timer = setTimeout(tryAgain, AGAIN_SECONDS * 1000);
     } catch (error) {
       obstacle.value = error instanceof Refused && error.problem.status === 401 ? 'signedOut' : 'waiting';
       const pause = RETRY_SECONDS[Math.min(failures++, RETRY_SECONDS.length - 1)]!;
@@ -118,13 +145,25 @@ export const useOutbox = createGlobalState((): Outbox => {
         ? await (await subjectOf(parcel.subject)).send(parcel.about, parcel.change)
         : undefined;
       await parcelStore.delete(parcel);
+      failed.delete(parcel.key);
       // In one go: nobody sees it neither on its way nor arrived.
       for (const listener of listeners) listener(parcel, answer);
       parcels.value = parcels.value.filter(({ key }) => key !== parcel.key);
     } catch (error) {
-      if (!isFinal(error)) throw error;
-      await replace({ ...parcel, refused: sentenceOf(error) });
+      if (isFinal(error)) return replace({ ...parcel, refused: sentenceOf(error) });
+      if (error instanceof Refused && isOfParcel(error)) {
+        const times = (failed.get(parcel.key)?.times ?? 0) + 1;
+        failed.set(parcel.key, { times, reason: sentenceOf(error) });
+        if (times >= MOST_FAILURES) return;
+      }
+      throw error;
     }
+  }
+
+  /** Once more each; what fails again steps aside at once. */
+  function tryAgain(): void {
+    for (const [key, failure] of failed) failed.set(key, { ...failure, times: MOST_FAILURES - 1 });
+    void flush();
   }
 
   async function replace(parcel: Parcel): Promise<void> {
@@ -142,9 +181,9 @@ export const useOutbox = createGlobalState((): Outbox => {
     () => void load(),
     { immediate: true },
   );
-  useEventListener(window, 'online', () => void flush());
+  useEventListener(window, 'online', tryAgain);
   useEventListener(window, 'beforeunload', (event) => {
-    if (waiting.value.length > 0 && obstacle.value) event.preventDefault();
+    if (waiting.value.length > 0 && (obstacle.value || stuck.value.length > 0)) event.preventDefault();
   });
 
   return {
@@ -155,6 +194,8 @@ export const useOutbox = createGlobalState((): Outbox => {
         .filter((parcel) => parcel.subject === subject && parcel.about === about)
         .map((parcel) => parcel.change),
     stateOf,
+    stuck: computed(() => stuck.value.map((parcel) => ({ parcel, reason: failed.get(parcel.key)!.reason }))),
+    tryAgain,
     announce: (id) => void announced.add(id),
     settle: (id) => void announced.delete(id),
     add,
@@ -169,3 +210,6 @@ export const useOutbox = createGlobalState((): Outbox => {
 /** Signing in again, or an hour later, may help with everything but a plain refusal. */
 const isFinal = (error: unknown): boolean =>
   error instanceof Refused && error.problem.status < 500 && ![401, 408, 429].includes(error.problem.status);
+
+/** The server answered, and may answer others: it is this one that it fails at. */
+const isOfParcel = ({ problem }: Refused): boolean => problem.status === 408 || problem.status >= 500;

@@ -54,6 +54,11 @@ describe('call', () => {
     expect((form.get('file') as File).name).toBe('Ärger.docx');
   });
 
+  it('takes a request that was cut because it was slow for an answer, though it comes without words', async () => {
+    server.mockResolvedValue(new Response('', { status: 408 }));
+    await expect(call(write, { params: { work: '1' }, body: { text: 'x' } })).rejects.toThrow('too slow');
+  });
+
   it('tells what the server refuses in the server’s words', async () => {
     const problem = { type: 'x', title: 'x', status: 409, detail: 'This work has been returned.' };
     server.mockResolvedValue(

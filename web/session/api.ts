@@ -52,10 +52,19 @@ export async function call<Path extends string, Body extends z.ZodType, Answer e
   const answer: unknown = await response.json().catch(() => undefined);
   if (response.ok) return endpoint.answer.parse(answer);
   const problem = Problem.safeParse(answer);
+  if (response.status === 408 && !problem.success) throw new Refused(TOO_SLOW);
   // A proxy in between answers without problem details when the server is away.
   if (!problem.success) throw new Unreachable();
   throw new Refused(problem.data);
 }
+
+/** Node's own server says so without words. */
+const TOO_SLOW: Problem = {
+  type: 'about:blank',
+  title: 'Too slow',
+  status: 408,
+  detail: 'The connection was too slow for all of this to arrive in time.',
+};
 
 function payload(endpoint: Endpoint, body: unknown, files: readonly Blob[]): RequestInit {
   if (!endpoint.upload)

@@ -1,5 +1,11 @@
 <script setup lang="ts">
-import { mdiAlertCircleOutline, mdiCheck, mdiCloudOffOutline, mdiCloudUploadOutline } from '@mdi/js';
+import {
+  mdiAlertCircleOutline,
+  mdiCheck,
+  mdiCloudAlertOutline,
+  mdiCloudOffOutline,
+  mdiCloudUploadOutline,
+} from '@mdi/js';
 import { computed } from 'vue';
 import { useOutbox } from '../outbox/outbox.ts';
 import { blobsIn } from '../outbox/parcel.ts';
@@ -13,12 +19,20 @@ const WORDS = {
   saving: { icon: mdiCloudUploadOutline, text: 'Saving …' },
   waiting: { icon: mdiCloudOffOutline, text: 'No connection: kept here, sent later' },
   signedOut: { icon: mdiCloudOffOutline, text: 'Signed out: kept here until you sign in again' },
+  stuck: { icon: mdiCloudAlertOutline, text: 'Not taken yet' },
   refused: { icon: mdiAlertCircleOutline, text: 'Not accepted' },
 } as const;
 
 const words = computed(() => WORDS[outbox.state.value]);
 const refused = computed(() => outbox.parcels.value.filter((parcel) => parcel.refused !== undefined));
-const sounds = computed(() => refused.value.flatMap(({ change }) => blobsIn(change)));
+const reason = computed(() =>
+  outbox.state.value === 'refused' ? refused.value[0]?.refused : outbox.stuck.value[0]?.reason,
+);
+const sounds = computed(() =>
+  (outbox.state.value === 'refused' ? refused.value : outbox.stuck.value.map(({ parcel }) => parcel)).flatMap(
+    ({ change }) => blobsIn(change),
+  ),
+);
 const save = (): void => sounds.value.forEach((blob, index) => saveAsFile(blob, `not accepted ${index + 1}`));
 </script>
 
@@ -26,10 +40,13 @@ const save = (): void => sounds.value.forEach((blob, index) => saveAsFile(blob, 
   <span class="outbox" role="status" :class="outbox.state.value">
     <v-icon :icon="words.icon" size="16" aria-hidden="true" />
     {{ words.text }}
-    <template v-if="outbox.state.value === 'refused'">
-      <span class="reason" :title="refused[0]?.refused">{{ refused[0]?.refused }}</span>
+    <template v-if="outbox.state.value === 'refused' || outbox.state.value === 'stuck'">
+      <span class="reason" :title="reason">{{ reason }}</span>
       <v-btn v-if="sounds.length > 0" size="x-small" variant="outlined" @click="save">Save the sound</v-btn>
-      <v-btn size="x-small" variant="outlined" @click="outbox.dropRefused()">Understood</v-btn>
+      <v-btn v-if="outbox.state.value === 'stuck'" size="x-small" variant="outlined" @click="outbox.tryAgain()"
+        >Try again</v-btn
+      >
+      <v-btn v-else size="x-small" variant="outlined" @click="outbox.dropRefused()">Understood</v-btn>
     </template>
   </span>
 </template>
@@ -45,11 +62,12 @@ const save = (): void => sounds.value.forEach((blob, index) => saveAsFile(blob, 
 }
 .waiting,
 .signedOut,
+.stuck,
 .refused {
   color: rgb(var(--v-theme-error));
 }
 .reason {
-  max-width: 36ch;
+  max-width: 28ch;
   overflow: hidden;
   text-overflow: ellipsis;
 }

@@ -20,5 +20,5 @@ export const givingPoints: Undoable<GivePoints> = {
     const given = await call(givePoints, { params: { submission, question }, body: { points } });
     return (feedback) => ({ ...feedback, points: given.points });
   },
-  touches: () => [],
+  touches: ({ question }) => [question],
 };

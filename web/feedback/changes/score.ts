@@ -16,5 +16,5 @@ export const scoring: Undoable<Score> = {
     const { scores } = await call(chooseLevel, { params: { submission, criterion }, body: { level } });
     return (feedback) => ({ ...feedback, scores });
   },
-  touches: () => [],
+  touches: ({ criterion }) => [criterion],
 };
