@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { anchorHolds, type Anchor } from '#core/anchor';
 import type { NewRemark, Remark } from '../../contract/remarks.ts';
 import type { SaidWords } from '../../contract/said.ts';
@@ -45,12 +46,20 @@ export async function makeRemark(context: Context, request: RemarkRequest): Prom
     const row = {
       ...{ id, submission, author, kind, anchor, words },
       recording: heard && (await keepRecording(tx, heard, { owner: author, language })),
+      madeFrom: hashOf(request),
       file: attached && file ? { sha256: await keepMedium(tx, file.bytes, FILE_TYPE), name: attached.name } : null,
     };
     if (!(await insertRemark(tx, row)) && !(await isSameRemark(tx, row))) throw problems.idTaken();
   });
   wake(context);
   return (await selectRemark(db, id, asTeacher))!;
+}
+
+/** Of all that was asked for; what was read through a schema has its properties in one order. */
+function hashOf({ remark, files }: RemarkRequest): Buffer {
+  const hash = createHash('sha256').update(JSON.stringify(remark));
+  for (const { bytes } of files) hash.update(createHash('sha256').update(bytes).digest());
+  return hash.digest();
 }
 
 function filesOf({ remark: { said }, files }: RemarkRequest): [UploadedFile | undefined, UploadedFile | undefined] {

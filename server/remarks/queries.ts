@@ -57,19 +57,21 @@ export interface RemarkToInsert {
   file: { sha256: Buffer; name: string } | null;
   /** ISO 8601; now where it is not given. */
   madeAt?: string;
+  /** SHA-256 of the request, where it may come again. */
+  madeFrom?: Buffer | null;
 }
 
 /** @returns false where a remark of this id is there already */
 export async function insertRemark(tx: Queries, remark: RemarkToInsert): Promise<boolean> {
-  const { id, submission, author, kind, anchor, words, recording, file, madeAt = null } = remark;
+  const { id, submission, author, kind, anchor, words, recording, file, madeAt = null, madeFrom = null } = remark;
   const rows = await tx.query(
     `insert into remarks (id, submission, author, kind, anchor, recording, file, file_name, content, stamp_picture, private,
-       criterion, made_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, coalesce($13::timestamptz, now()))
+       criterion, made_at, made_from)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, coalesce($13::timestamptz, now()), $14)
      on conflict (id) do nothing returning 1 as one`,
     [
       ...[id, submission, author, kind, JSON.stringify(anchor), recording, file?.sha256 ?? null, file?.name ?? null],
-      ...[...wordValues(words), madeAt],
+      ...[...wordValues(words), madeAt, madeFrom],
     ],
   );
   return rows.length > 0;
@@ -83,14 +85,15 @@ const wordValues = (words: SaidWords): unknown[] => [
   words.criterion,
 ];
 
-/** Whether the remark that is there already is the same about the same work. What it says may have been changed since. */
+/** Whether the remark that is there already was made by the same request. What it says may have been changed since. */
 export async function isSameRemark(
   tx: Queries,
-  { id, submission, author, recording }: RemarkToInsert,
+  { id, submission, author, recording, madeFrom = null }: RemarkToInsert,
 ): Promise<boolean> {
   const rows = await tx.query(
-    'select 1 as one from remarks where id = $1 and submission = $2 and author = $3 and recording is not distinct from $4',
-    [id, submission, author, recording],
+    `select 1 as one from remarks where id = $1 and submission = $2 and author = $3 and recording is not distinct from $4
+       and coalesce(made_from = $5, true)`,
+    [id, submission, author, recording, madeFrom],
   );
   return rows.length > 0;
 }

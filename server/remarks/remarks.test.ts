@@ -74,8 +74,15 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
   it('refuses an identifier that stands for something else', async () => {
     const remark = await sayRemark(school, submission);
     const other = Buffer.concat([await voice(), Buffer.from('more')]);
-    const answer = await put(remark, await remarkBody(school, submission, 'The reason is obvious.', remark), other);
-    expect(answer.status).toBe(409);
+    const body = await remarkBody(school, submission, 'The reason is obvious.', remark);
+    expect((await put(remark, body, other)).status).toBe(409);
+    expect((await put(remark, { ...body, kind: 'next' }, await voice())).status).toBe(409);
+    expect((await put(remark, body, await voice())).status).toBe(200);
+    await school.as.teacher.send('PATCH', `/remarks/${remark}`, { body: { kind: 'next', text: 'More.' } });
+    expect(await put(remark, body, await voice())).toMatchObject({
+      status: 200,
+      json: { kind: 'next', text: 'More.' },
+    });
   });
 
   it('refuses a recording without sound, one that is none, and a passage that is not there', async () => {
@@ -178,6 +185,17 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
     await school.as.teacher.send('PUT', `/submissions/${submission}/returned`, { body: { returned: false } });
     expect((await school.as.author.send('GET', `/submissions/${submission}/feedback`)).status).toBe(404);
     expect((await feedback()).remarks.find(({ id }) => id === remark)!.replies).toHaveLength(2);
+  });
+
+  it('refuses another answer under the identifier of one', async () => {
+    const remark = await sayRemark(school, submission);
+    await school.as.teacher.send('PUT', `/submissions/${submission}/returned`, { body: { returned: true } });
+    const reply = randomUUID();
+    const answer = (text: string) =>
+      school.as.author.send('PUT', `/remarks/${remark}/replies/${reply}`, { body: { text, recording: null } });
+    expect([(await answer('Thank you.')).status, (await answer('Thank you.')).status]).toEqual([200, 200]);
+    expect((await answer('No.')).status).toBe(409);
+    await school.as.teacher.send('PUT', `/submissions/${submission}/returned`, { body: { returned: false } });
   });
 });
 

@@ -20,10 +20,10 @@ export async function insertReply(tx: Queries, reply: ReplyToInsert): Promise<vo
     [id, remark, author, text, recording, madeAt],
   );
   if (added.length > 0) return;
-  const same = await tx.query('select 1 as one from replies where id = $1 and remark = $2 and author = $3', [
-    id,
-    remark,
-    author,
-  ]);
+  const same = await tx.query(
+    `select 1 as one from replies where id = $1 and remark = $2 and author = $3 and text = $4
+       and recording is not distinct from $5`,
+    [id, remark, author, text, recording],
+  );
   if (same.length === 0) throw problems.idTaken();
 }
