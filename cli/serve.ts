@@ -18,7 +18,7 @@ export async function serve(options: ServeOptions): Promise<void> {
   if (options.sample && !process.env.VIVID_DATA) settings.dataFolder = path.join(settings.dataFolder, 'sample');
   if (options.fresh) await clear(settings);
   // The school is loaded while its database opens.
-  const [db, { serveSchool }] = await Promise.all([openDatabase(settings), import('./serve-school.ts')]);
+  const [db, { serveSchool }] = await Promise.all([openDatabase(settings, giveUp), import('./serve-school.ts')]);
   try {
     const running = await serveSchool(db, settings, options.sample ?? false);
     for (const signal of ['SIGINT', 'SIGTERM'] as const)
@@ -29,7 +29,17 @@ export async function serve(options: ServeOptions): Promise<void> {
   }
 }
 
+/** A server without its database helps nobody: whoever watches over it starts it again. */
+function giveUp(why: Error): void {
+  process.stderr.write(`${why.message} The server ends; start it again.\n`);
+  process.exit(1);
+}
+
+/** Milliseconds that what is being written has to come to its end. */
+const LAST_WORDS = 10_000;
+
 async function stop(running: Running, db: Database): Promise<void> {
+  setTimeout(() => giveUp(new Error('The database did not close.')), LAST_WORDS).unref();
   await running.stop();
   await db.close();
 }

@@ -232,6 +232,13 @@ export const problems = {
   translatorAway: (reason: string) => new ProblemError(502, 'translator-away', 'Not translated', reason),
   replyEmpty: () =>
     new ProblemError(422, 'reply-empty', 'Empty answer', 'Write or say something before you send the answer.'),
+  noRoom: () =>
+    new ProblemError(
+      507,
+      'no-room',
+      'No room left',
+      'The server has no room left to keep this; whoever runs it has to make some. Everything that was kept before can still be read.',
+    ),
   unexpected: () =>
     new ProblemError(
       500,

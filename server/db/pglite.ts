@@ -2,6 +2,7 @@ import { Worker } from 'node:worker_threads';
 import { threadOf } from '../threads/thread.ts';
 import { DatabaseError, type Database, type Queries, type Row } from './database.ts';
 import { lockFolder } from './folder-lock.ts';
+import { roomIn, type Room } from './room.ts';
 import type { WorkerAnswer, WorkerRequest, WorkerSettings } from './pglite-worker.ts';
 
 type Question = WorkerRequest extends infer Request
@@ -10,15 +11,31 @@ type Question = WorkerRequest extends infer Request
     : never
   : never;
 
-/** The embedded database, in a thread of its own so that a slow statement never stalls the others' requests. */
-export async function openPglite(settings: WorkerSettings): Promise<Database> {
-  const unlock = await lockFolder(settings.folder);
-  const thread = new PgliteThread(settings);
+export interface PgliteOptions extends WorkerSettings {
+  /** Called when the database answers no more, and never will. */
+  onLost?: (why: Error) => void;
+  /** Milliseconds that a statement may take. */
+  patience?: number;
+  room?: Room;
+}
+
+/** The longest statement that is known, a search through everything, takes some seconds. */
+const PATIENCE = 2 * 60_000;
+
+/**
+ * The embedded database, in a thread of its own so that a slow statement never stalls the others' requests.
+ * @throws FolderInUse or NoRoom
+ */
+export async function openPglite(options: PgliteOptions): Promise<Database> {
+  const { folder, cacheFolder, onLost = () => undefined, patience = PATIENCE, room = roomIn(folder) } = options;
+  await room.need(0);
+  const unlock = await lockFolder(folder);
+  const thread = new PgliteThread({ folder, cacheFolder }, onLost, patience);
   // Whoever comes next must not find the thread still writing.
   const free = thread.gone.then(unlock);
   try {
     await thread.ready;
-    return new EmbeddedDatabase(thread, free);
+    return new EmbeddedDatabase(thread, room, free);
   } catch (error) {
     thread.end();
     await free;
@@ -32,9 +49,14 @@ class PgliteThread {
   readonly gone: Promise<void>;
   readonly #worker: Worker;
   readonly #waiting = new Map<number, { resolve: (rows: Row[]) => void; reject: (error: Error) => void }>();
+  readonly #onLost: (why: Error) => void;
+  readonly #patience: number;
   #lastId = 0;
+  #closing = false;
 
-  constructor(settings: WorkerSettings) {
+  constructor(settings: WorkerSettings, onLost: (why: Error) => void, patience: number) {
+    this.#onLost = onLost;
+    this.#patience = patience;
     this.#worker = threadOf('database', settings);
     this.ready = new Promise((resolve, reject) => this.#waiting.set(0, { resolve, reject }));
     this.gone = new Promise((resolve) => this.#worker.once('exit', () => resolve()));
@@ -45,10 +67,22 @@ class PgliteThread {
 
   ask(question: Question): Promise<Row[]> {
     const id = ++this.#lastId;
+    this.#closing ||= question.type === 'close';
     return new Promise((resolve, reject) => {
-      this.#waiting.set(id, { resolve, reject });
+      // What is told in a script, e.g. a migration of all that there is, may take its time.
+      const timer = question.type === 'query' ? setTimeout(() => this.#giveUp(), this.#patience) : undefined;
+      timer?.unref();
+      this.#waiting.set(id, {
+        resolve: (rows) => (clearTimeout(timer), resolve(rows)),
+        reject: (error) => (clearTimeout(timer), reject(error)),
+      });
       this.#worker.postMessage({ ...question, id });
     });
+  }
+
+  #giveUp(): void {
+    this.#fail(new Error(`The database has not answered for ${Math.round(this.#patience / 1000)} seconds.`));
+    this.end();
   }
 
   /** Without asking it, whatever it is busy with. */
@@ -64,6 +98,8 @@ class PgliteThread {
   }
 
   #fail(error: Error): void {
+    if (!this.#closing && this.#lastId > 0) this.#onLost(error);
+    this.#closing = true;
     for (const waiting of this.#waiting.values()) waiting.reject(error);
     this.#waiting.clear();
   }
@@ -78,6 +114,15 @@ const withBuffers = (row: Row): Row =>
     ]),
   );
 
+/** Statements that take room. */
+const WRITES = /\b(insert|update|delete|create|alter|drop|truncate)\b/iu;
+
+const bytesIn = (values: readonly unknown[]): number =>
+  values.reduce<number>((sum, value) => {
+    if (value instanceof Uint8Array) return sum + value.length;
+    return typeof value === 'string' ? sum + 2 * value.length : sum;
+  }, 0);
+
 class EmbeddedDatabase implements Database {
   readonly #thread: PgliteThread;
   readonly #free: Promise<void>;
@@ -85,11 +130,14 @@ class EmbeddedDatabase implements Database {
   /** There is one connection: whoever wants it waits until the transaction before has ended. */
   #turn: Promise<unknown> = Promise.resolve();
 
-  constructor(thread: PgliteThread, free: Promise<void>) {
+  constructor(thread: PgliteThread, room: Room, free: Promise<void>) {
     this.#thread = thread;
     this.#free = free;
     this.#direct = {
-      query: (sql, values = []) => thread.ask({ type: 'query', sql, values }),
+      query: async (sql, values = []) => {
+        if (WRITES.test(sql)) await room.need(bytesIn(values));
+        return thread.ask({ type: 'query', sql, values });
+      },
       script: async (sql) => void (await thread.ask({ type: 'script', sql })),
     };
   }

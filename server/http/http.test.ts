@@ -10,6 +10,7 @@ import { Problem } from '../../contract/problem.ts';
 import { createApp } from '../app.ts';
 import type { Context } from '../context.ts';
 import { DatabaseError } from '../db/database.ts';
+import { NoRoom } from '../db/room.ts';
 import { readSettings } from '../settings.ts';
 import { answerProblem } from './problem-handler.ts';
 
@@ -122,6 +123,13 @@ describe('a problem', () => {
       status: 422,
       title: 'Cannot be kept',
     });
+  });
+
+  it('is told where the disk is full', async () => {
+    query.mockRejectedValueOnce(new NoRoom('/data', 0));
+    const problem = await problemOf(await fetch(`${address}/api/school`));
+    expect(problem).toMatchObject({ status: 507, title: 'No room left' });
+    expect(problem.detail).not.toContain('/data');
   });
 
   it('that nobody foresaw is logged, and its innards are kept in', async () => {

@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler } from 'express';
 import { PROBLEM_MEDIA_TYPE } from '../../contract/problem.ts';
 import { isRefusedValue } from '../db/database.ts';
+import { NoRoom } from '../db/room.ts';
 import { ProblemError, problems } from '../errors.ts';
 
 /** Answers every error as problem details; what nobody foresaw is logged and answered without its innards. */
@@ -21,6 +22,7 @@ function asProblem(error: unknown): ProblemError {
   if (status === 413) return problems.formTooLarge();
   if (typeof status === 'number' && status >= 400 && status < 500)
     return problems.badRequest('The request was not understood.');
+  if (error instanceof NoRoom) return problems.noRoom();
   if (isRefusedValue(error)) return problems.notKeepable();
   process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
   return problems.unexpected();
