@@ -1,5 +1,5 @@
 import type { Database } from './db/database.ts';
-import type { ReadDocument } from './documents/document.ts';
+import type { ReadDocumentFor } from './documents/document.ts';
 import type { Settings } from './settings.ts';
 import type { Translator } from './translation/translator.ts';
 import type { Speech } from './speech/speech.ts';
@@ -8,7 +8,7 @@ import type { Speech } from './speech/speech.ts';
 export interface Context {
   db: Database;
   settings: Settings;
-  readDocument: ReadDocument;
+  readDocument: ReadDocumentFor;
   speech: Speech;
   translators: readonly Translator[];
 }

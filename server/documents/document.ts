@@ -114,3 +114,5 @@ export interface Reading {
 export type Reader = (bytes: Uint8Array, fileName: string) => Reading | Promise<Reading>;
 
 export type ReadDocument = (bytes: Uint8Array, fileName: string) => Promise<ReadResult>;
+/** Reads for somebody, in turn with the others. */
+export type ReadDocumentFor = (who: string, ...document: Parameters<ReadDocument>) => Promise<ReadResult>;

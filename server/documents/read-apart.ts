@@ -1,35 +1,18 @@
-import { setTimeout as sleep } from 'node:timers/promises';
+import { heavyWork } from '../threads/heavy-work.ts';
 import { threadOf } from '../threads/thread.ts';
-import { DocumentError, documentErrors, type ReadDocument, type ReadResult } from './document.ts';
+import { DocumentError, documentErrors, type ReadDocument, type ReadDocumentFor, type ReadResult } from './document.ts';
 import type { ReadAnswer, ReadTask } from './read-worker.ts';
 
 const LIMITS = { maxOldGenerationSizeMb: 1024 };
 const MAX_MILLISECONDS = 30_000;
-/** How many documents are read at once, and how long the others wait for their turn. */
-const MAX_READERS = 2;
-const MAX_WAIT_MILLISECONDS = 60_000;
-
-/** So many documents are being read that this one did not get its turn in time. */
-export class ReadersBusy extends Error {}
-
 const PDF_PACKAGES = ['pdfjs-dist/legacy/build/pdf.mjs', 'pdfjs-dist/legacy/build/pdf.worker.mjs'];
-
-let reading = 0;
 
 /**
  * Reads a document in a thread of its own, with limits of time and memory, so that no document can stall or end the server.
- * @throws DocumentError or ReadersBusy
+ * @throws DocumentError or TurnsTaken
  */
-export const readDocumentApart: ReadDocument = async (bytes, fileName) => {
-  for (const begun = Date.now(); reading >= MAX_READERS; await sleep(50))
-    if (Date.now() - begun > MAX_WAIT_MILLISECONDS) throw new ReadersBusy();
-  reading++;
-  try {
-    return await readInThread(bytes, fileName);
-  } finally {
-    reading--;
-  }
-};
+export const readDocumentApart: ReadDocumentFor = (who, ...document) =>
+  heavyWork.take(who, () => readInThread(...document));
 
 /** What is needed to read a PDF is larger than everything else together. */
 function packagesFor(bytes: Uint8Array): string[] {

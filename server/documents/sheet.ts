@@ -1,7 +1,8 @@
 import type { SheetCell, SheetLeaf } from '#core/folio';
 import { documentErrors } from './document.ts';
 
-const MAX_CELLS = 50_000;
+/** More than that nobody reads beside it. */
+export const MAX_CELLS = 50_000;
 
 /**
  * A table with as many cells in each row, without empty rows and columns behind the last that is filled.

@@ -3,6 +3,7 @@ import { once } from 'node:events';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/database.ts';
 import { selectFolio, selectHashes } from '../submissions/queries.ts';
+import { heavyWork } from '../threads/heavy-work.ts';
 import { threadOf } from '../threads/thread.ts';
 import { selectPending, upsertReattachment, type Pending } from './queries.ts';
 import type { ReattachTask } from './reattach-worker.ts';
@@ -14,14 +15,25 @@ export function reattachSoon({ db }: Pick<Context, 'db'>, submission: string): v
   });
 }
 
-/** Finds the places in this version of all earlier remarks that were not sought in it yet, off the request thread. */
+const underWay = new Map<string, Promise<void>>();
+
+/**
+ * Finds the places in this version of all earlier remarks that were not sought in it yet, off the request thread; once, however
+ * many ask for it meanwhile.
+ */
 export async function reattachEarlier(db: Queries, submission: string): Promise<void> {
+  const begun = underWay.get(submission) ?? seek(db, submission).finally(() => underWay.delete(submission));
+  underWay.set(submission, begun);
+  await begun;
+}
+
+async function seek(db: Queries, submission: string): Promise<void> {
   const pending = await selectPending(db, submission);
   if (pending.length === 0) return;
   const next = await namedFolio(db, submission);
   for (const [version, remarks] of byVersion(pending)) {
     const anchors = remarks.map(({ anchor, latest_anchor }) => latest_anchor ?? anchor);
-    const found = await inThread({ old: await namedFolio(db, version), next, anchors });
+    const found = await inThread(submission, { old: await namedFolio(db, version), next, anchors });
     for (const [index, { status, anchor, confidence }] of found.entries())
       await upsertReattachment(db, {
         remark: remarks[index]!.remark,
@@ -51,12 +63,14 @@ async function namedFolio(db: Queries, submission: string): Promise<NamedFolio> 
   };
 }
 
-async function inThread(task: ReattachTask): Promise<Reattachment[]> {
-  const worker = threadOf('reattaching', task);
-  try {
-    const [found] = (await once(worker, 'message')) as [Reattachment[]];
-    return found;
-  } finally {
-    await worker.terminate();
-  }
-}
+/** Two versions at a time; whose they are waits for their own first. */
+const inThread = (who: string, task: ReattachTask): Promise<Reattachment[]> =>
+  heavyWork.take(who, async () => {
+    const worker = threadOf('reattaching', task);
+    try {
+      const [found] = (await once(worker, 'message')) as [Reattachment[]];
+      return found;
+    } finally {
+      await worker.terminate();
+    }
+  });

@@ -4,10 +4,10 @@ import { handIn } from '../../contract/assignments.ts';
 import { selectQuestions } from '../assignments/queries.ts';
 import type { Context } from '../context.ts';
 import { DocumentError, type ReadResult } from '../documents/document.ts';
-import { ReadersBusy } from '../documents/read-apart.ts';
 import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
+import { TurnsTaken } from '../threads/fair-turns.ts';
 import { insertSubmission, type HandedIn } from '../submissions/insert.ts';
 
 /** Work that comes as files. */
@@ -21,8 +21,8 @@ export function handInRoutes(context: Context): Router {
     const together = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
     if (together > settings.maxFileBytes) throw problems.workTooLarge(settings.maxFileBytes);
     const handedIn: HandedIn[] = [];
-    // One after the other, so that nobody's many files keep all readers from the others.
-    for (const { name, bytes } of files) handedIn.push({ ...(await readOrRefuse(bytes, name, files.length)), bytes });
+    for (const { name, bytes } of files)
+      handedIn.push({ ...(await readOrRefuse(person.id, bytes, name, files.length)), bytes });
     const submission = await db.transaction((tx) =>
       insertSubmission(tx, { id: randomUUID(), assignment, student: person.id, files: handedIn }),
     );
@@ -31,11 +31,11 @@ export function handInRoutes(context: Context): Router {
   });
   return router;
 
-  async function readOrRefuse(bytes: Buffer, name: string, count: number): Promise<ReadResult> {
+  async function readOrRefuse(who: string, bytes: Buffer, name: string, count: number): Promise<ReadResult> {
     try {
-      return await readDocument(bytes, name);
+      return await readDocument(who, bytes, name);
     } catch (error) {
-      if (error instanceof ReadersBusy) throw problems.busy();
+      if (error instanceof TurnsTaken) throw problems.busy();
       if (!(error instanceof DocumentError)) throw error;
       throw problems.unreadableDocument(count > 1 ? `${name}: ${error.message}` : error.message);
     }

@@ -6,6 +6,10 @@ import { installed } from './installed.ts';
 import { SPEECH_RATE } from './speech-rate.ts';
 import { speechErrors } from './speech-error.ts';
 
+/** In hertz; telephones have 8000. */
+const LOWEST_RATE = 4000;
+const MOST_SECONDS = 3 * 60 * 60;
+
 const isWav = (bytes: Uint8Array): boolean => Buffer.from(bytes.subarray(0, 4)).toString('latin1') === 'RIFF';
 
 /**
@@ -32,6 +36,8 @@ async function fromWav(bytes: Uint8Array): Promise<SampledSound> {
 function mono({ channels, rate }: SampledSound): Float32Array {
   const [first] = channels;
   if (!first || first.length === 0) throw speechErrors.corrupt();
+  // A few bytes can say that they are many hours.
+  if (rate < LOWEST_RATE || first.length / rate > MOST_SECONDS) throw speechErrors.tooLong();
   if (channels.length === 1) return resampled(first, rate, SPEECH_RATE);
   const mixed = first.map((_, index) => channels.reduce((sum, samples) => sum + samples[index]!, 0) / channels.length);
   return resampled(mixed, rate, SPEECH_RATE);

@@ -80,6 +80,13 @@ describe('decoding', () => {
     else await expect(decodeSpeech(aac)).rejects.toThrow(/ffmpeg/);
   });
 
+  it('does not make hours of a few bytes', async () => {
+    const wav = (samples: number, rate: number) => Buffer.from(writeWav(new Float32Array(samples), rate));
+    await expect(decodeSpeech(wav(20_000, 1))).rejects.toThrow('up to three hours');
+    await expect(decodeSpeech(wav(3 * 3600 * 4000 + 1, 4000))).rejects.toThrow('up to three hours');
+    expect(await decodeSpeech(wav(4000, 4000))).toHaveLength(SPEECH_RATE);
+  });
+
   it('keeps what comes before the damage', async () => {
     const whole = readFileSync(demo('voices/amaru-obvious.ogg'));
     const half = await decodeSpeech(whole.subarray(0, whole.length / 2));

@@ -23,6 +23,8 @@ function nameOf(language: string): string {
 export const speechErrors = {
   corrupt: () =>
     new SpeechError('The recording could not be decoded; it may be damaged. Write the transcript by hand.', true),
+  tooLong: () =>
+    new SpeechError('Only recordings of up to three hours are written down. Write the transcript by hand.', true),
   format: () =>
     new SpeechError(
       'Recordings of this format can be decoded only where ffmpeg is installed on the server (apt-get install ffmpeg).',
