@@ -8,7 +8,7 @@ import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { TurnsTaken } from '../threads/fair-turns.ts';
-import { insertSubmission, type HandedIn } from '../submissions/insert.ts';
+import { insertSubmission, keepFiles, type HandedIn } from '../submissions/insert.ts';
 
 /** Work that comes as files. */
 export function handInRoutes(context: Context): Router {
@@ -23,6 +23,7 @@ export function handInRoutes(context: Context): Router {
     const handedIn: HandedIn[] = [];
     for (const { name, bytes } of files)
       handedIn.push({ ...(await readOrRefuse(person.id, bytes, name, files.length)), bytes });
+    await keepFiles(db, handedIn);
     const submission = await db.transaction((tx) =>
       insertSubmission(tx, { id: randomUUID(), assignment, student: person.id, files: handedIn }),
     );

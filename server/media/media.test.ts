@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { MEDIA_HOLDERS, purge } from '../purge.ts';
 import { HOLDERS } from '../recordings/queries.ts';
 import { purgeRemarks } from '../remarks/queries.ts';
+import type { Queries } from '../db/database.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { handIn, sayRemark, startTestSchool, type TestSchool } from '../testing/school.ts';
 import { findMedium, keepMedium, readMedium, readWholeMedium } from './media.ts';
@@ -49,6 +50,29 @@ describe.each(bodies)('media on $name', ({ open }) => {
         expect((await read(sha256, start, end)).equals(bytes.subarray(start, end + 1))).toBe(true);
   });
 
+  it('are not there before all of them is, and go on where they broke off', async () => {
+    const bytes = randomBytes(3 * CHUNK);
+    const sha256 = createHash('sha256').update(bytes).digest();
+    let statements = 0;
+    const breaking: Queries = {
+      script: (sql) => test.db.script(sql),
+      query: (sql, values) => (++statements > 3 ? Promise.reject(new Error('killed')) : test.db.query(sql, values)),
+    };
+    await expect(keepMedium(breaking, bytes, 'audio/webm')).rejects.toThrow('killed');
+    expect(await findMedium(test.db, sha256)).toBeUndefined();
+    await keepMedium(test.db, bytes, 'audio/webm');
+    const medium = (await findMedium(test.db, sha256))!;
+    expect((await readWholeMedium(test.db, sha256, medium)).equals(bytes)).toBe(true);
+  });
+
+  it('let others have their turn between the pieces', async () => {
+    const order: string[] = [];
+    const large = keepMedium(test.db, randomBytes(20 * CHUNK), 'audio/webm').then(() => order.push('large'));
+    for (let i = 0; i < 3; i++) await test.db.query('select 1').then(() => order.push('small'));
+    await large;
+    expect(order).toEqual(['small', 'small', 'small', 'large']);
+  });
+
   it('are kept once, whoever says the same', async () => {
     const bytes = randomBytes(CHUNK + 5);
     await Promise.all([keep(bytes), keep(bytes)]);
@@ -64,6 +88,9 @@ describe.each(bodies)('media on $name', ({ open }) => {
     const [{ sound }] = (await test.db.query('select medium as sound from recordings where id = $1', [remark])) as [
       { sound: Buffer },
     ];
+    await purge(test.db);
+    expect(await findMedium(test.db, loose), 'somebody may be about to refer to it').toBeDefined();
+    await test.db.query("update media set kept_at = now() - interval '25 hours'");
     await purge(test.db);
     expect(await findMedium(test.db, loose)).toBeUndefined();
     expect(await findMedium(test.db, sound)).toBeDefined();

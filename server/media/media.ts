@@ -12,23 +12,36 @@ export interface Medium {
 const MediumRow = z.object({ media_type: z.string(), byte_length: z.int() });
 const ChunkRow = z.object({ position: z.int(), bytes: z.instanceof(Buffer) });
 
-/** Keeps bytes under their SHA-256 and answers with it. The same bytes are kept once. */
-export async function keepMedium(tx: Queries, bytes: Buffer, mediaType: string): Promise<Buffer> {
+/**
+ * Keeps bytes under their SHA-256 and answers with it. The same bytes are kept once; what broke off goes on where it was. Call it
+ * before the transaction that refers to them, so that others get their turn between the pieces; within it they are only found.
+ */
+export async function keepMedium(queries: Queries, bytes: Buffer, mediaType: string): Promise<Buffer> {
   const sha256 = createHash('sha256').update(bytes).digest();
-  const added = await tx.query(
-    'insert into media (sha256, media_type, byte_length) values ($1, $2, $3) on conflict do nothing returning 1 as one',
+  const [medium] = await queries.query(
+    `insert into media (sha256, media_type, byte_length, complete) values ($1, $2, $3, false)
+     on conflict (sha256) do update set kept_at = now() returning complete`,
     [sha256, mediaType, bytes.length],
   );
-  if (added.length === 0) return sha256;
+  if (medium!.complete === true) return sha256;
   for (let position = 0; position * CHUNK_BYTES < bytes.length; position++) {
     const chunk = bytes.subarray(position * CHUNK_BYTES, (position + 1) * CHUNK_BYTES);
-    await tx.query('insert into media_chunks (sha256, position, bytes) values ($1, $2, $3)', [sha256, position, chunk]);
+    await queries.query(
+      'insert into media_chunks (sha256, position, bytes) values ($1, $2, $3) on conflict do nothing',
+      [sha256, position, chunk],
+    );
   }
+  await queries.query('update media set complete = true where sha256 = $1', [sha256]);
   return sha256;
 }
 
 export async function findMedium(db: Queries, sha256: Buffer): Promise<Medium | undefined> {
-  const row = await selectOne(db, MediumRow, 'select media_type, byte_length from media where sha256 = $1', [sha256]);
+  const row = await selectOne(
+    db,
+    MediumRow,
+    'select media_type, byte_length from media where sha256 = $1 and complete',
+    [sha256],
+  );
   return row && { mediaType: row.media_type, byteLength: row.byte_length };
 }
 
@@ -55,11 +68,13 @@ export async function readWholeMedium(db: Queries, sha256: Buffer, { byteLength 
 }
 
 /**
- * Deletes media that nothing refers to any more.
+ * Deletes media that nothing refers to any more, a day after they were kept: somebody may be about to.
  * @param holders every column that can hold one, as `table.column`
  */
 export async function purgeMedia(db: Queries, holders: readonly string[]): Promise<void> {
-  await db.query(`delete from media m where ${heldByNone('m.sha256', holders)}`);
+  await db.query(
+    `delete from media m where m.kept_at < now() - interval '1 day' and ${heldByNone('m.sha256', holders)}`,
+  );
 }
 
 /** A condition: no row of these columns, given as `table.column`, refers to a value. */

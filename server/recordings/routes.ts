@@ -13,7 +13,7 @@ import { serve, serveBytes } from '../http/serve.ts';
 import { keepMedium } from '../media/media.ts';
 import { sendMedium } from '../media/send.ts';
 import { soundType } from '../media/sound-type.ts';
-import { found } from './make.ts';
+import { found, recordingType } from './make.ts';
 import { selectKept, selectRecording, updateOriginal, upsertListening } from './queries.ts';
 import { changeRendition } from './rendition.ts';
 
@@ -23,6 +23,7 @@ export function recordingRoutes(context: Context): Router {
   const { db } = context;
 
   serve(router, context, changeSound, 'recording.change', async ({ params, body, file }) => {
+    await keepMedium(db, file!.bytes, await recordingType(file!.bytes, body.sound));
     await db.transaction(async (tx) => {
       await holdForChange(tx, 'recording', params.recording);
       await changeRendition(tx, params.recording, { ...body, bytes: file!.bytes });
@@ -31,10 +32,10 @@ export function recordingRoutes(context: Context): Router {
   });
 
   serve(router, context, keepOriginal, 'recording.change', async ({ params, file }) => {
-    const type = await soundType(file!.bytes);
+    const original = await keepMedium(db, file!.bytes, await soundType(file!.bytes));
     await db.transaction(async (tx) => {
       await holdForChange(tx, 'recording', params.recording);
-      await updateOriginal(tx, params.recording, await keepMedium(tx, file!.bytes, type));
+      await updateOriginal(tx, params.recording, original);
     });
     return {};
   });

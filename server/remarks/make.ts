@@ -41,6 +41,8 @@ export async function makeRemark(context: Context, request: RemarkRequest): Prom
   if (isEmpty(words) && !heard && !file) throw problems.remarkEmpty();
   const language = await selectSpokenLanguage(db, author, submission);
 
+  if (heard) await keepMedium(db, heard.bytes, heard.mediaType);
+  if (file) await keepMedium(db, file.bytes, FILE_TYPE);
   await db.transaction(async (tx) => {
     await holdForChange(tx, 'submission', submission);
     const row = {

@@ -21,6 +21,14 @@ export interface NewSubmission {
   handedInAt?: string;
 }
 
+/** Brings in what a work is made of, piece by piece; the transaction that makes it a work then only finds it. */
+export async function keepFiles(db: Queries, files: readonly HandedIn[]): Promise<void> {
+  for (const { file, bytes, pictures } of files) {
+    if (bytes) await keepMedium(db, bytes, mediaTypeOf(file));
+    for (const picture of pictures) await keepMedium(db, Buffer.from(picture.bytes), picture.mediaType);
+  }
+}
+
 /**
  * Keeps handed-in files with all that was read from them, as the next version of this student's work. Call in a transaction.
  * @returns the id of the version: of the newest one where that is the very same, because what is sent twice is one version
