@@ -1,4 +1,5 @@
 import { benchApp } from './app.ts';
+import { benchCrowd } from './crowd.ts';
 import { benchDocuments } from './documents.ts';
 import { benchMargin } from './margin.ts';
 import { benchReattach } from './reattach.ts';
@@ -9,6 +10,7 @@ import { benchVoice } from './voice.ts';
 
 const SUBJECTS: Record<string, () => object | Promise<object>> = {
   app: benchApp,
+  crowd: benchCrowd,
   desk: benchDesk,
   documents: benchDocuments,
   margin: benchMargin,

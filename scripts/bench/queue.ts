@@ -5,11 +5,10 @@ import type { z } from 'zod';
 import { readWaiting } from '../../contract/assignments.ts';
 import { NO_WORDS } from '../../contract/said.ts';
 import type { readSpeech } from '../../contract/recordings.ts';
-import { School } from '../../contract/school.ts';
 import { TEACHER } from '../../e2e/school.ts';
 import { Server } from '../../e2e/server.ts';
-import { Client } from '../../server/testing/client.ts';
-import { round } from './figure.ts';
+import type { Client } from '../../server/testing/client.ts';
+import { signedIn, summary, timed } from './answers.ts';
 
 const REMARKS = 30;
 /** Seconds for which the desk is used, at the most. */
@@ -27,7 +26,7 @@ const voices = JSON.parse(readFileSync(new URL('../../demo/voices/voices.json', 
 export async function benchQueue(): Promise<object> {
   const server = await Server.start('bench-queue', { dictation: true });
   try {
-    const teacher = await signedIn(server.address);
+    const teacher = await signedIn(server.address, TEACHER);
     const { toMark } = (await teacher.send('GET', readWaiting.path)).json as z.infer<typeof readWaiting.answer>;
     const submission = toMark[0]!.submission;
     const before = await answers(teacher, submission, QUIET, () => Promise.resolve(true));
@@ -43,14 +42,6 @@ export async function benchQueue(): Promise<object> {
   } finally {
     await server.remove();
   }
-}
-
-async function signedIn(address: string): Promise<Client> {
-  const client = new Client(address);
-  const { samplePeople } = School.parse((await client.send('GET', '/school')).json);
-  const samplePerson = samplePeople.find(({ name }) => name === TEACHER)!.id;
-  await client.send('POST', '/session', { body: { samplePerson } });
-  return client;
 }
 
 async function sayAll(teacher: Client, submission: string): Promise<number[]> {
@@ -83,17 +74,4 @@ async function answers(teacher: Client, submission: string, seconds: number, goO
       await sleep(BETWEEN);
     }
   return times;
-}
-
-async function timed(work: () => Promise<{ status: number }>): Promise<number> {
-  const begun = performance.now();
-  const { status } = await work();
-  if (status !== 200) throw new Error(`The server answered ${status}`);
-  return performance.now() - begun;
-}
-
-function summary(times: number[]): object {
-  const sorted = [...times].sort((a, b) => a - b);
-  const at = (share: number): number => round(sorted[Math.floor((sorted.length - 1) * share)] ?? 0);
-  return { unit: 'ms', count: times.length, median: at(0.5), percentile95: at(0.95), longest: at(1) };
 }

@@ -117,6 +117,10 @@ const withBuffers = (row: Row): Row =>
 /** Statements that take room. */
 const WRITES = /\b(insert|update|delete|create|alter|drop|truncate)\b/iu;
 
+/** A view of a larger buffer would be sent with all of that. */
+const onItsOwn = (value: unknown): unknown =>
+  value instanceof Uint8Array && value.length < value.buffer.byteLength ? new Uint8Array(value) : value;
+
 const bytesIn = (values: readonly unknown[]): number =>
   values.reduce<number>((sum, value) => {
     if (value instanceof Uint8Array) return sum + value.length;
@@ -136,7 +140,7 @@ class EmbeddedDatabase implements Database {
     this.#direct = {
       query: async (sql, values = []) => {
         if (WRITES.test(sql)) await room.need(bytesIn(values));
-        return thread.ask({ type: 'query', sql, values });
+        return thread.ask({ type: 'query', sql, values: values.map(onItsOwn) });
       },
       script: async (sql) => void (await thread.ask({ type: 'script', sql })),
     };

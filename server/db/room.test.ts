@@ -1,6 +1,7 @@
 import { mkdtemp } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { Worker } from 'node:worker_threads';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { cacheFolder } from '../testing/databases.ts';
 import { lockFolder } from './folder-lock.ts';
@@ -90,6 +91,17 @@ describe('an embedded database', () => {
       await again.close();
     },
   );
+
+  it('is sent a piece of a large buffer without all the rest', async () => {
+    const db = await open();
+    const sent = vi.spyOn(Worker.prototype, 'postMessage');
+    const large = Buffer.alloc(1_000_000, 7);
+    expect(await db.query('select length($1::bytea) as length', [large.subarray(10, 20)])).toEqual([{ length: 10 }]);
+    const [{ values }] = sent.mock.calls[0] as [{ values: Uint8Array[] }];
+    expect(values[0]!.buffer.byteLength).toBe(10);
+    sent.mockRestore();
+    await db.close();
+  });
 
   it('that is closed is not lost', async () => {
     const onLost = vi.fn();
