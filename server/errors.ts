@@ -11,7 +11,7 @@ export class ProblemError extends Error {
   }
 }
 
-const megabytes = (bytes: number): string => `${Math.round(bytes / 1_000_000)} MB`;
+const megabytes = (bytes: number): string => `${Math.round(bytes / 1024 / 1024)} MB`;
 
 /** Every problem the server answers with. The sentences are read by teachers and students. */
 export const problems = {

@@ -60,7 +60,7 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     dataFolder: path.resolve(values.VIVID_DATA),
     cacheFolder: path.resolve(values.VIVID_CACHE),
     webFolder: path.join(ROOT, 'dist', 'web'),
-    maxFileBytes: Math.floor(values.VIVID_MAX_FILE_MB * 1_000_000),
+    maxFileBytes: Math.floor(values.VIVID_MAX_FILE_MB * 1024 * 1024),
     dictation: values.VIVID_DICTATION,
     speechServer: values.VIVID_SPEECH_SERVER
       ? { address: values.VIVID_SPEECH_SERVER, key: values.VIVID_SPEECH_KEY, model: values.VIVID_SPEECH_MODEL }

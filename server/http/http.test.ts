@@ -166,7 +166,7 @@ describe('settings', () => {
       port: 4174,
       host: '127.0.0.1',
       databaseUrl: undefined,
-      maxFileBytes: 25_000_000,
+      maxFileBytes: 25 * 1024 * 1024,
       secureCookies: false,
     });
   });
@@ -175,7 +175,7 @@ describe('settings', () => {
     expect(readSettings({ PORT: '80', VIVID_SECURE_COOKIES: 'true', VIVID_MAX_FILE_MB: '0.5' })).toMatchObject({
       port: 80,
       secureCookies: true,
-      maxFileBytes: 500_000,
+      maxFileBytes: 524_288,
     });
     expect(() => readSettings({ PORT: 'eighty' })).toThrow('PORT');
     expect(() => readSettings({ VIVID_SECURE_COOKIES: 'perhaps' })).toThrow('VIVID_SECURE_COOKIES');

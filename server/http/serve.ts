@@ -41,7 +41,7 @@ type SignedInHandler<Path extends string, Body, Answer, A extends Action | 'own'
 /** How many files one work may have. */
 const MAX_FILES = 20;
 
-const MEGABYTE = 1_000_000;
+const MEGABYTE = 1024 * 1024;
 /** What comes beside files, or without any. */
 export const LARGEST_FORM = MEGABYTE;
 

@@ -1,12 +1,13 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { ref } from 'vue';
 import { mountInApp, remarkOf } from '../testing/mount.ts';
 import { useMarginFilter } from '../margin/use-margin-filter.ts';
 import { placeIn } from './class-place.ts';
 import { draftOf, emptyDraft, linkOf, type Draft } from '../remark/draft.ts';
 import RemarkForm from '../remark/RemarkForm.vue';
+import { useSchool } from '../session/school.ts';
 
 describe('linkOf', () => {
   it.each([
@@ -121,6 +122,21 @@ describe('the form for a remark', () => {
     const { wrapper } = open(draft, { quote: 'obvious' });
     await wrapper.get('form').trigger('submit');
     expect(wrapper.get('.problem').text()).toContain('still the student’s words');
+  });
+
+  it('takes no file that the server would not, and none that is empty', async () => {
+    useSchool().school = { name: 'S', samplePeople: [], limits: { fileBytes: 1024 * 1024 } };
+    const { wrapper } = open(whole);
+    const input = wrapper.get<HTMLInputElement>('input[type=file]');
+    for (const [size, problem] of [
+      [1024 * 1024 + 1, 'notes.pdf is larger than 1 MB.'],
+      [0, 'notes.pdf is empty (0 bytes).'],
+    ] as const) {
+      const file = new File([new Uint8Array(size)], 'notes.pdf');
+      Object.defineProperty(input.element, 'files', { value: [file], configurable: true });
+      await input.trigger('change');
+      await vi.waitFor(() => expect(wrapper.get('.problem').text()).toBe(problem));
+    }
   });
 
   it('Escape leaves it', async () => {

@@ -2,6 +2,7 @@
 import type { Rubric } from '#core/grading';
 import { mdiLinkVariant, mdiPaperclip, mdiTagOutline } from '@mdi/js';
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
+import { useSchool } from '../session/school.ts';
 import { byteSize } from '../wording/format.ts';
 import { linkOf, type Draft } from './draft.ts';
 
@@ -16,7 +17,7 @@ const props = defineProps<{
 const emit = defineEmits<{ save: [file: File | undefined]; cancel: [] }>();
 const draft = defineModel<Draft>({ required: true });
 
-const MAX_FILE_BYTES = 50 * 1024 * 1024;
+const schools = useSchool();
 
 const text = useTemplateRef<{ focus: () => void }>('text');
 const words = useTemplateRef<{ focus: () => void }>('words');
@@ -36,11 +37,13 @@ onMounted(async () => {
   (suggests.value ? words : text).value?.focus();
 });
 
-function choose(event: Event): void {
+async function choose(event: Event): Promise<void> {
   const [chosen] = (event.target as HTMLInputElement).files ?? [];
   problem.value = undefined;
-  if (chosen && chosen.size > MAX_FILE_BYTES)
-    problem.value = `${chosen.name} is larger than ${byteSize(MAX_FILE_BYTES)}.`;
+  // Where the server cannot be asked now, it says so itself when the file arrives.
+  const most = (await schools.load().catch(() => undefined))?.limits.fileBytes ?? Infinity;
+  if (chosen && chosen.size > most) problem.value = `${chosen.name} is larger than ${byteSize(most)}.`;
+  else if (chosen?.size === 0) problem.value = `${chosen.name} is empty (0 bytes).`;
   else file.value = chosen;
 }
 
