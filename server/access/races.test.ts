@@ -4,7 +4,7 @@ import type { Feedback } from '../../contract/submissions.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { handIn, sayRemark, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
 
-const ROUNDS = 25;
+const ROUNDS = 15;
 
 describe.each(bodies)('a return that crosses a change on $name', ({ open }) => {
   let test: TestDatabase;
