@@ -53,7 +53,7 @@ async function fill(tx: Queries): Promise<void> {
           second: people.second,
           student,
         });
-      else await reattachEarlier(tx, submission);
+      else await reattachEarlier(tx, submission, student);
     }
   }
 }

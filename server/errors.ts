@@ -119,8 +119,8 @@ export const problems = {
     new ProblemError(
       503,
       'busy',
-      'Many are handing in',
-      'Many students are handing in right now. Nothing was handed in; please try again in a minute.',
+      'Much to read',
+      'Many documents are being read right now, and this one did not get its turn. Please try again in a minute.',
     ),
   hasQuestions: () =>
     new ProblemError(

@@ -15,6 +15,7 @@ import { queueJob } from '../speech/jobs.ts';
 import { isEmpty } from '../remarks/make.ts';
 import { insertRemark, selectRemark, selectRemarkPlace, type RemarkToInsert } from '../remarks/queries.ts';
 import { asTeacher } from '../access/visible.ts';
+import { holdForChange } from '../access/work-state.ts';
 import { selectFolio } from '../submissions/queries.ts';
 import { sha256OfIri, workIri } from './export.ts';
 
@@ -42,7 +43,7 @@ export async function importAnnotations(
   const teachers = await teachersOf(db, submission);
   const source = sourceOf(page, submission);
   return db.transaction(async (tx) => {
-    await refuseIfReturned(tx, submission);
+    await holdForChange(tx, 'submission', submission);
     const imported: Imported = { made: 0, known: 0 };
     for (const annotation of page.items) {
       const anchor = anchorOfTarget(folio, source, annotation.target);
@@ -167,9 +168,4 @@ async function teachersOf(db: Queries, submission: string): Promise<Set<string>>
     [submission],
   );
   return new Set(rows.map(({ person }) => person));
-}
-
-async function refuseIfReturned(tx: Queries, submission: string): Promise<void> {
-  const rows = await tx.query('select from submissions where id = $1 and returned_at is null for update', [submission]);
-  if (rows.length === 0) throw new AnnotationRefused('This work has been returned. Take it back first.');
 }

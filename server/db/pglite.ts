@@ -53,6 +53,7 @@ class PgliteThread {
   readonly #patience: number;
   #lastId = 0;
   #closing = false;
+  #lost: Error | undefined;
 
   constructor(settings: WorkerSettings, onLost: (why: Error) => void, patience: number) {
     this.#onLost = onLost;
@@ -66,6 +67,7 @@ class PgliteThread {
   }
 
   ask(question: Question): Promise<Row[]> {
+    if (this.#lost) return Promise.reject(this.#lost);
     const id = ++this.#lastId;
     this.#closing ||= question.type === 'close';
     return new Promise((resolve, reject) => {
@@ -100,6 +102,7 @@ class PgliteThread {
   #fail(error: Error): void {
     if (!this.#closing && this.#lastId > 0) this.#onLost(error);
     this.#closing = true;
+    this.#lost ??= error;
     for (const waiting of this.#waiting.values()) waiting.reject(error);
     this.#waiting.clear();
   }

@@ -29,6 +29,13 @@ describe('the room on the disk', () => {
     free = RESERVE - 1;
     await expect(disk.need(0)).rejects.toThrow('There is too little room where the data are kept (/data)');
     expect(written, 'told in the log, and not each time').toHaveBeenCalledTimes(1);
+    const later = vi.spyOn(performance, 'now').mockReturnValue(performance.now() + 50_000);
+    await expect(disk.need(0)).rejects.toThrow(NoRoom);
+    expect(written).toHaveBeenCalledTimes(1);
+    later.mockReturnValue(performance.now() + 20_000);
+    await expect(disk.need(0)).rejects.toThrow(NoRoom);
+    later.mockRestore();
+    expect(written, 'a minute after it was told').toHaveBeenCalledTimes(2);
   });
 
   it('is asked of the disk itself, also before there is a folder', async () => {
@@ -85,6 +92,7 @@ describe('an embedded database', () => {
         'The database has not answered for 2 seconds.',
       ]);
       await vi.waitFor(async () => (await lockFolder(folder))(), { timeout: 10_000 });
+      await expect(db.query('select 1')).rejects.toThrow('has not answered');
       // What it was at is undone, the rest is there.
       const again = await open();
       expect(await again.query("select count(*) from pg_proc where proname = 'forever'")).toEqual([{ count: 1 }]);

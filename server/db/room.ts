@@ -38,8 +38,10 @@ export function roomIn(folder: string, freeIn = freeBytes): Room {
       const free = await freeIn(folder);
       if (free - TIMES * bytes >= RESERVE) return;
       const problem = new NoRoom(folder, free);
-      if (performance.now() - told > TELL_MILLISECONDS) process.stderr.write(`${problem.message}\n`);
-      told = performance.now();
+      if (performance.now() - told > TELL_MILLISECONDS) {
+        told = performance.now();
+        process.stderr.write(`${problem.message}\n`);
+      }
       throw problem;
     },
   };

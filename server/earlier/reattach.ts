@@ -9,8 +9,8 @@ import { selectPending, upsertReattachment, type Pending } from './queries.ts';
 import type { ReattachTask } from './reattach-worker.ts';
 
 /** Finds the places of earlier remarks in a new version after its hand-in was answered. What fails is done when it is opened. */
-export function reattachSoon({ db }: Pick<Context, 'db'>, submission: string): void {
-  void reattachEarlier(db, submission).catch((error: unknown) => {
+export function reattachSoon({ db }: Pick<Context, 'db'>, submission: string, who: string): void {
+  void reattachEarlier(db, submission, who).catch((error: unknown) => {
     process.stderr.write(`Could not look for earlier remarks in ${submission}: ${String(error)}\n`);
   });
 }
@@ -20,20 +20,21 @@ const underWay = new Map<string, Promise<void>>();
 /**
  * Finds the places in this version of all earlier remarks that were not sought in it yet, off the request thread; once, however
  * many ask for it meanwhile.
+ * @param who asks, and has one turn at a time
  */
-export async function reattachEarlier(db: Queries, submission: string): Promise<void> {
-  const begun = underWay.get(submission) ?? seek(db, submission).finally(() => underWay.delete(submission));
+export async function reattachEarlier(db: Queries, submission: string, who: string): Promise<void> {
+  const begun = underWay.get(submission) ?? seek(db, submission, who).finally(() => underWay.delete(submission));
   underWay.set(submission, begun);
   await begun;
 }
 
-async function seek(db: Queries, submission: string): Promise<void> {
+async function seek(db: Queries, submission: string, who: string): Promise<void> {
   const pending = await selectPending(db, submission);
   if (pending.length === 0) return;
   const next = await namedFolio(db, submission);
   for (const [version, remarks] of byVersion(pending)) {
     const anchors = remarks.map(({ anchor, latest_anchor }) => latest_anchor ?? anchor);
-    const found = await inThread(submission, { old: await namedFolio(db, version), next, anchors });
+    const found = await inThread(who, { old: await namedFolio(db, version), next, anchors });
     for (const [index, { status, anchor, confidence }] of found.entries())
       await upsertReattachment(db, {
         remark: remarks[index]!.remark,
@@ -63,7 +64,6 @@ async function namedFolio(db: Queries, submission: string): Promise<NamedFolio> 
   };
 }
 
-/** Two versions at a time; whose they are waits for their own first. */
 const inThread = (who: string, task: ReattachTask): Promise<Reattachment[]> =>
   heavyWork.take(who, async () => {
     const worker = threadOf('reattaching', task);

@@ -15,7 +15,7 @@ export function earlierRoutes(context: Context): Router {
   const { db } = context;
 
   serve(router, context, readEarlier, 'work.read', async ({ params, person, standing }) => {
-    await reattachEarlier(db, params.submission);
+    await reattachEarlier(db, params.submission, person.id);
     return selectEarlier(db, params.submission, { teacher: standing.teacher, person: person.id });
   });
 

@@ -40,7 +40,7 @@ export function answerRoutes(context: Context): Router {
       const id = randomUUID();
       return insertSubmission(tx, { id, assignment, student: person.id, files: [{ file, pictures: [] }] });
     });
-    reattachSoon(context, submission);
+    reattachSoon(context, submission, person.id);
     return { submission };
   });
   return router;

@@ -7,7 +7,6 @@ import { DocumentError, type ReadResult } from '../documents/document.ts';
 import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
-import { TurnsTaken } from '../threads/fair-turns.ts';
 import { insertSubmission, keepFiles, type HandedIn } from '../submissions/insert.ts';
 
 /** Work that comes as files. */
@@ -27,7 +26,7 @@ export function handInRoutes(context: Context): Router {
     const submission = await db.transaction((tx) =>
       insertSubmission(tx, { id: randomUUID(), assignment, student: person.id, files: handedIn }),
     );
-    reattachSoon(context, submission);
+    reattachSoon(context, submission, person.id);
     return { submission };
   });
   return router;
@@ -36,7 +35,6 @@ export function handInRoutes(context: Context): Router {
     try {
       return await readDocument(who, bytes, name);
     } catch (error) {
-      if (error instanceof TurnsTaken) throw problems.busy();
       if (!(error instanceof DocumentError)) throw error;
       throw problems.unreadableDocument(count > 1 ? `${name}: ${error.message}` : error.message);
     }

@@ -132,6 +132,12 @@ describe('a problem', () => {
     expect(problem.detail).not.toContain('/data');
   });
 
+  it('is told where a body is nothing but brackets', async () => {
+    const body = `${'['.repeat(200_000)}${']'.repeat(200_000)}`;
+    const headers = { 'Content-Type': 'application/json' };
+    expect((await fetch(`${address}/api/session`, { method: 'POST', body, headers })).status).toBe(400);
+  });
+
   it('that nobody foresaw is logged, and its innards are kept in', async () => {
     const log = vi.spyOn(process.stderr, 'write').mockReturnValue(true);
     query.mockRejectedValueOnce(new Error('relation "secrets" does not exist'));

@@ -137,8 +137,9 @@ function mount<Path extends string, Body extends z.ZodType, Answer extends z.Zod
 }
 
 function parseBody<Schema extends z.ZodType>(schema: Schema, value: unknown): z.infer<Schema> {
-  const result = schema.safeParse(wellFormedIn(value));
-  if (result.success) return result.data;
+  const result = schema.safeParse(value);
+  // Only now: what a schema lets through is no deeper than it.
+  if (result.success) return wellFormedIn(result.data);
   const issue = result.error.issues[0]!;
   throw problems.badRequest(`The request was not understood: ${issue.path.join('.') || 'its body'}: ${issue.message}.`);
 }
