@@ -63,6 +63,13 @@ export class Server {
     return this.#end('SIGTERM');
   }
 
+  /** Works on the database while the server is stopped. */
+  async whileStopped(work: (dataFolder: string) => Promise<void>): Promise<void> {
+    await this.stop();
+    await work(this.#folder);
+    await this.start();
+  }
+
   async #end(signal: NodeJS.Signals): Promise<void> {
     const child = this.#process;
     if (child?.exitCode !== null || child.signalCode !== null) return;

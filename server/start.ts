@@ -11,7 +11,7 @@ import { enginesOf, startSpeech } from './speech/speech.ts';
 import { translatorsOf } from './translation/translate.ts';
 import type { Transcriber } from './speech/transcriber.ts';
 
-const DAY = 24 * 60 * 60 * 1000;
+const HOUR = 60 * 60 * 1000;
 
 export interface Running {
   address: string;
@@ -46,14 +46,16 @@ export async function startServer(
     await speech.stop();
     throw error;
   }
-  const timer = setInterval(() => void tidy(db), DAY);
+  const stopping = new AbortController();
+  const timer = setInterval(() => void tidy(db, stopping.signal), HOUR);
   timer.unref();
-  void tidy(db);
+  void tidy(db, stopping.signal);
   const { port } = server.address() as AddressInfo;
   return {
     address: `http://${settings.host === '127.0.0.1' ? 'localhost' : settings.host}:${port}`,
     stop: async () => {
       clearInterval(timer);
+      stopping.abort();
       server.close();
       server.closeAllConnections();
       if (server.listening) await once(server, 'close');
@@ -71,10 +73,12 @@ async function listen(server: Server, { port, host }: Settings): Promise<void> {
   }
 }
 
-async function tidy(db: Database): Promise<void> {
+async function tidy(db: Database, stopping: AbortSignal): Promise<void> {
   try {
     await purge(db);
+    await db.tidy();
   } catch (error) {
-    process.stderr.write(`Could not clear what was put aside more than 30 days ago: ${String(error)}\n`);
+    if (stopping.aborted) return;
+    process.stderr.write(`Could not clear away what is no longer needed: ${String(error)}\n`);
   }
 }

@@ -41,6 +41,12 @@ describe('searching', () => {
     expect(foundWords(written, '')).toEqual([]);
   });
 
+  it('finds words in the middle of a sentence where the script has no spaces', () => {
+    expect(foundWords(['潮が引いた', '砂浜'], '引いた')).toEqual([0]);
+    expect(foundWords(['潮が引いた', '砂浜'], '浜 ')).toEqual([1]);
+    expect(foundWords(['น้ำขึ้นแล้ว'], 'ขึ้น')).toEqual([0]);
+  });
+
   it('begins where the words stand together, or else with the first that is said', () => {
     expect(foundAt(timed, 'four boats')).toBe(written.indexOf('boats') - 1);
     expect(foundAt(timed, 'boats take')).toBe(0);

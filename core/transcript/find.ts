@@ -27,14 +27,19 @@ export function searchTerms(query: string): SearchTerm[] {
     .filter(({ text }, index) => words.lastIndexOf(text) === index);
 }
 
-/** A term as a regular expression, in JavaScript as in PostgreSQL. */
-export const termPattern = (term: string): string => term.replaceAll(/[\\^$.*+?()[\]{}|/]/g, '\\$&');
+const termPattern = (term: string): string => term.replaceAll(/[\\^$.*+?()[\]{}|/]/g, '\\$&');
+
+/** Scripts that put no spaces between words: a term may begin anywhere in them. The database takes them sign by sign, too. */
+const UNSPACED =
+  /^[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Myanmar}\p{Script=Khmer}]/v;
 
 /** Whether a word, or a part of one such as after a hyphen, is a term or begins with it. */
 const matchers = (terms: readonly SearchTerm[]): ((word: string) => boolean)[] =>
   terms.map(({ text, whole }) => {
-    const end = whole ? '(?![\\p{L}\\p{N}])' : '';
-    const pattern = new RegExp(`(?:^|[^\\p{L}\\p{N}])${termPattern(text)}${end}`, 'v');
+    const unspaced = UNSPACED.test(text);
+    const begin = unspaced ? '' : '(?:^|[^\\p{L}\\p{N}])';
+    const end = whole && !unspaced ? '(?![\\p{L}\\p{N}])' : '';
+    const pattern = new RegExp(`${begin}${termPattern(text)}${end}`, 'v');
     return (word) => pattern.test(searchable(word));
   });
 

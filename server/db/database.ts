@@ -13,6 +13,8 @@ export interface Queries {
 export interface Database extends Queries {
   /** Commits when `work` resolves, rolls back when it rejects. Inside `work` use only the queries it is given. */
   transaction<T>(work: (tx: Queries) => Promise<T>): Promise<T>;
+  /** What a PostgreSQL server does by itself: clears what was deleted, and counts again for its plans. */
+  tidy(): Promise<void>;
   close(): Promise<void>;
 }
 

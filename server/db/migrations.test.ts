@@ -195,7 +195,9 @@ describe.each(bodies)('the migrations on $name', ({ open }) => {
         ['Avant', 'Ada'],
       ]);
       expect((await selectKept(db, spoken!))!.original).toEqual(media[1]);
-      const [found] = await db.query("select id from remarks where folded like '%sources%evidence%'");
+      const [found] = await db.query(
+        "select remark as id from remark_words where words @@ word_query('sources evidence', true)",
+      );
       expect(found).toEqual({ id: spoken });
     } finally {
       await test.remove();

@@ -10,6 +10,7 @@ export function openPool(connectionString: string): Database {
   return {
     ...queriesOf(pool),
     transaction: (work) => inTransaction(pool, work),
+    tidy: () => Promise.resolve(),
     close: () => pool.end(),
   };
 }

@@ -78,7 +78,50 @@ describe.each(bodies)('search on $name', ({ open }) => {
       expect(await find('teacher', `${nothing} four`)).toEqual(nothing.startsWith('obv') ? ['reason'] : []);
     expect(await find('teacher', 'not-a-word')).toEqual([]);
     expect(await find('teacher', 'رأت')).toEqual([]);
+    expect(await find('teacher', '“four, words!”')).toEqual(['reason']);
+    expect(await find('teacher', "'; drop table & | ! :* <-> (four words")).toEqual([]);
+    expect(await find('teacher', `four ${'x'.repeat(190)}`)).toEqual([]);
     expect(await find('teacher', '  “ ” ')).toEqual([]);
+  });
+
+  it('in scripts that put no spaces between words, wherever they stand', async () => {
+    await school.as.teacher.send('PUT', `/recordings/${said.boats!}/translations`, {
+      body: { language: 'ja', text: '潮が引いたあとの砂浜を読んで。' },
+    });
+    for (const words of ['引いた', '砂浜 ', '潮が引', 'あとの砂浜を'])
+      expect(await find('teacher', words)).toEqual(['boats']);
+    for (const words of ['引潮', '浜砂']) expect(await find('teacher', words)).toEqual([]);
+  });
+
+  it('goes on finding what is said now, not what was said before', async () => {
+    await mend(said.reason!, 'Take these three words out.');
+    expect(await find('teacher', 'isn')).toEqual([]);
+    expect(await find('teacher', 'three')).toEqual(['reason']);
+    await mend(said.reason!, 'Take these four words out; the reason isn’t obvious.');
+    const { text } = { text: 'word '.repeat(30_000) };
+    expect((await mend(said.boats!, text.slice(0, 20_000))).status).toBe(200);
+    expect(await find('teacher', 'boats')).toEqual([]);
+    await mend(said.boats!, 'Four boats, and not one word more about Élodie HADŽIĆ.');
+  });
+
+  it('among very many, the newest first, those with the words in their order before them', async () => {
+    await test.db.query(
+      `insert into remarks (id, submission, author, kind, anchor, content, made_at)
+       select gen_random_uuid(), $1, $2, 'next', '{"type": "whole"}',
+         content || jsonb_build_object('name', '', 'text', case when n = 7 then 'heron bank' else 'bank, then heron ' || n end),
+         timestamptz '2020-01-01' + n * interval '1 hour'
+       from remarks, generate_series(1, 400) n where id = $3`,
+      [submission, school.ids.teacher, said.written],
+    );
+    const hits = await selectHits(test.db, school.ids.teacher, { words: 'heron bank', own: true, limit: 3 });
+    expect(hits.map(({ remark }) => remark.text)).toEqual([
+      'heron bank',
+      'bank, then heron 400',
+      'bank, then heron 399',
+    ]);
+    expect(await find('classmate', 'heron')).toEqual([]);
+    await test.db.query("delete from remarks where made_at < '2020-02-01'");
+    expect(await find('teacher', 'heron')).toEqual([]);
   });
 
   it('folds as core does, so that what is found can be shown', async () => {
