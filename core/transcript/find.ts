@@ -31,7 +31,7 @@ const termPattern = (term: string): string => term.replaceAll(/[\\^$.*+?()[\]{}|
 
 /** Scripts that put no spaces between words: a term may begin anywhere in them. The database takes them sign by sign, too. */
 const UNSPACED =
-  /^[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Myanmar}\p{Script=Khmer}]/v;
+  /^[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Myanmar}\p{Script=Khmer}]/u;
 
 /** Whether a word, or a part of one such as after a hyphen, is a term or begins with it. */
 const matchers = (terms: readonly SearchTerm[]): ((word: string) => boolean)[] =>

@@ -75,7 +75,7 @@ async function selectNewest(
   db: Queries,
   person: string,
   { words, inOrder }: Asked,
-  { own, limit }: Search,
+  { own, limit }: Omit<Search, 'words'>,
 ): Promise<HitRow[]> {
   const some = await db.query(`select remark from remark_words where words @@ $1::tsquery limit ${FEW + 1}`, [words]);
   if (some.length === 0) return [];
