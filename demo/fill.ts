@@ -16,7 +16,7 @@ import { insertRemark } from '../server/remarks/queries.ts';
 import { insertReply } from '../server/replies/queries.ts';
 import { addCourse, addPerson, enrol } from '../server/school/people.ts';
 import { reattachEarlier } from '../server/earlier/reattach.ts';
-import { insertSubmission, type HandedIn } from '../server/submissions/insert.ts';
+import { insertSubmission, keepFiles, type HandedIn } from '../server/submissions/insert.ts';
 import { markOpened } from '../server/access/work-state.ts';
 import { selectFolio } from '../server/submissions/queries.ts';
 import { setReturned } from '../server/feedback/return.ts';
@@ -152,14 +152,15 @@ async function handIn(
   const handedIn: HandedIn[] = await Promise.all(
     files.map(async (name) => {
       const bytes = await readFile(fromRoot(`demo/documents/${name}`));
-      return { ...(await readDocument(bytes, name)), bytes };
+      return { ...(await readDocument(bytes, name)), source: bytes };
     }),
   );
   if (answers) {
     const byQuestion = Object.fromEntries(questions.map((question, index) => [question.id, answers[index] ?? '']));
     handedIn.push({ file: answersFile(title, questions, byQuestion), pictures: [] });
   }
-  await insertSubmission(db, { id, assignment, student, files: handedIn, handedInAt: daysAgo(days) });
+  const kept = await keepFiles(db, handedIn);
+  await insertSubmission(db, { id, assignment, student, files: kept, handedInAt: daysAgo(days) });
   return id;
 }
 

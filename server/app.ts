@@ -28,6 +28,7 @@ import { searchRoutes } from './search/routes.ts';
 import { sessionRoutes } from './sessions/routes.ts';
 import { stampRoutes } from './stamps/routes.ts';
 import { submissionRoutes } from './submissions/routes.ts';
+import { uploadRoutes } from './uploads/routes.ts';
 import { waitingRoutes } from './waiting/routes.ts';
 
 /** No inline script, no outside host; recordings that are not sent yet play from `blob:` addresses. */
@@ -94,6 +95,7 @@ const ROUTES = [
   stampRoutes,
   languageRoutes,
   searchRoutes,
+  uploadRoutes,
 ];
 
 function apiRoutes(context: Context): Router {

@@ -108,6 +108,27 @@ export const problems = {
       'Too many files',
       `You can hand in up to ${limit} file${limit === 1 ? '' : 's'}.`,
     ),
+  brokeOff: () =>
+    new ProblemError(
+      400,
+      'broke-off',
+      'Broke off',
+      'The upload broke off before all of it had arrived. Please try again.',
+    ),
+  uploadGone: () =>
+    new ProblemError(
+      410,
+      'upload-gone',
+      'Not there any more',
+      'What was sent for this is not there any more, or not all of it. Please send it again.',
+    ),
+  dayFull: (limit: number) =>
+    new ProblemError(
+      507,
+      'day-full',
+      'Enough for today',
+      `You have sent ${megabytes(limit)} within a day, the most there is room for. It goes on tomorrow; until then it is kept where it is.`,
+    ),
   workTooLarge: (limit: number) =>
     new ProblemError(
       413,

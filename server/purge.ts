@@ -4,6 +4,7 @@ import { MEDIA as OF_RECORDINGS, purgeRecordings } from './recordings/queries.ts
 import { MEDIA as OF_REMARKS, purgeOriginals, purgeRemarks } from './remarks/queries.ts';
 import { MEDIA as OF_STAMPS } from './stamps/queries.ts';
 import { MEDIA as OF_SUBMISSIONS, purgeWithdrawn } from './submissions/queries.ts';
+import { purgeUploads } from './uploads/queries.ts';
 
 /** Every column that holds a medium, as each subject names its own. */
 export const MEDIA_HOLDERS = [...OF_RECORDINGS, ...OF_REMARKS, ...OF_STAMPS, ...OF_SUBMISSIONS];
@@ -15,4 +16,5 @@ export async function purge(db: Queries): Promise<void> {
   await purgeWithdrawn(db);
   await purgeRecordings(db);
   await purgeMedia(db, MEDIA_HOLDERS);
+  await purgeUploads(db);
 }

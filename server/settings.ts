@@ -10,6 +10,7 @@ const Environment = z.object({
   VIVID_DATA: z.string().default(path.join(ROOT, 'data')),
   VIVID_CACHE: z.string().default(path.join(ROOT, '.cache')),
   VIVID_MAX_FILE_MB: z.coerce.number().positive().max(200).default(25),
+  VIVID_MAX_DAY_MB: z.coerce.number().positive().default(2000),
   VIVID_DICTATION: z.stringbool().default(true),
   VIVID_SPEECH_SERVER: z.url({ protocol: /^https?$/ }).optional(),
   VIVID_SPEECH_KEY: z.string().min(1).optional(),
@@ -37,6 +38,8 @@ export interface Settings {
   cacheFolder: string;
   webFolder: string;
   maxFileBytes: number;
+  /** What one person may send within a day. */
+  maxDayBytes: number;
   /** Whether an engine on this machine writes recordings down, where one is installed. */
   dictation: boolean;
   /** A speech server of the school's own, and a translation server. */
@@ -61,6 +64,7 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     cacheFolder: path.resolve(values.VIVID_CACHE),
     webFolder: path.join(ROOT, 'dist', 'web'),
     maxFileBytes: Math.floor(values.VIVID_MAX_FILE_MB * 1024 * 1024),
+    maxDayBytes: Math.floor(values.VIVID_MAX_DAY_MB * 1024 * 1024),
     dictation: values.VIVID_DICTATION,
     speechServer: values.VIVID_SPEECH_SERVER
       ? { address: values.VIVID_SPEECH_SERVER, key: values.VIVID_SPEECH_KEY, model: values.VIVID_SPEECH_MODEL }

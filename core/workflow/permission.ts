@@ -28,6 +28,7 @@ export interface Standings {
   /** The work is the one that what holds the recording is about. */
   recording: ToWork & { holder: 'remark' | 'reply'; owner: boolean };
   stamp: { owner: boolean };
+  upload: { owner: boolean };
 }
 export type ObjectKind = keyof Standings;
 
@@ -79,6 +80,8 @@ export const permissions = {
   ),
   'stamp.read': on('stamp', owns),
   'stamp.remove': on('stamp', owns),
+  'upload.send': on('upload', owns),
+  'upload.use': on('upload', owns),
 } satisfies Record<string, { [Kind in ObjectKind]: Rule<Kind> }[ObjectKind]>;
 
 export type Action = keyof typeof permissions;
@@ -98,6 +101,7 @@ const seen: { [Kind in ObjectKind]: (standing: Standings[Kind]) => boolean } = {
   remark: readsFeedback,
   recording: readsFeedback,
   stamp: owns,
+  upload: owns,
 };
 
 /** Why somebody may not. */

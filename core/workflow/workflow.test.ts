@@ -9,6 +9,7 @@ const nobody: Standings = {
   remark: strange,
   recording: { ...strange, holder: 'remark', owner: false },
   stamp: { owner: false },
+  upload: { owner: false },
 };
 const everywhere = (standing: Partial<Standings['recording'] & typeof strange>): Standings => ({
   course: { ...nobody.course, ...standing },
@@ -17,6 +18,7 @@ const everywhere = (standing: Partial<Standings['recording'] & typeof strange>):
   remark: { ...nobody.remark, ...standing },
   recording: { ...nobody.recording, ...standing },
   stamp: { ...nobody.stamp, ...standing },
+  upload: { ...nobody.upload, ...standing },
 });
 
 const actions = Object.keys(permissions) as Action[];

@@ -5,6 +5,7 @@ import { readdir } from 'node:fs/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { endpoint, type Address, type Endpoint } from '../../contract/endpoint.ts';
 import { Nothing } from '../../contract/basics.ts';
+import type { resumableUploads } from '../../contract/uploads.ts';
 import type { Feedback } from '../../contract/submissions.ts';
 import { createApp } from '../app.ts';
 import type { Context } from '../context.ts';
@@ -26,6 +27,10 @@ function describedIn(module: Record<string, unknown>): string[] {
   return Object.values(module).flatMap((value) => {
     if (typeof value !== 'object' || value === null) return [];
     if ('method' in value && 'path' in value) return [`${(value as Endpoint).method} ${(value as Endpoint).path}`];
+    if ('uploadsAt' in value) {
+      const { uploadsAt, uploadAt } = value as typeof resumableUploads;
+      return [`POST ${uploadsAt}`, ...['HEAD', 'PATCH', 'DELETE'].map((method) => `${method} ${uploadAt}`)];
+    }
     return 'bytesAt' in value ? [`GET ${(value as Address).bytesAt}`] : [];
   });
 }
@@ -67,6 +72,9 @@ beforeAll(async () => {
     "insert into stamp_pictures (id, owner, name, file) select $1, $2, '', sha256 from media limit 1",
     [stamp, school.ids.teacher],
   );
+  const upload = randomUUID();
+  await test.db.query('insert into uploads (id, owner, byte_length) values ($1, $2, 9)', [upload, school.ids.teacher]);
+  Object.assign(ids, { upload });
   Object.assign(ids, { stamp, question: randomUUID(), reply: randomUUID(), sha256: 'a'.repeat(64), position: '0' });
 });
 afterAll(async () => {
@@ -100,7 +108,14 @@ const strange = { teacher: false, student: false, author: false, returned: false
 const standings = (known: Partial<typeof strange>, owner: boolean): Standings => {
   const standing = { ...strange, ...known };
   return {
-    ...{ course: standing, assignment: standing, submission: standing, remark: standing, stamp: { owner } },
+    ...{
+      course: standing,
+      assignment: standing,
+      submission: standing,
+      remark: standing,
+      stamp: { owner },
+      upload: { owner },
+    },
     recording: { ...standing, holder: 'remark', owner },
   };
 };
@@ -116,7 +131,7 @@ const STATUS: Record<Refusal, number> = { unseen: 404, notAllowed: 403, returned
 async function ask(who: keyof TestSchool['as'], { method, path }: Route) {
   const address = path.replace(/:(\w+)/g, (_, param: string) => ids[param] ?? randomUUID());
   // Without a body: who may not is told so before anything is read, and who may has changed nothing.
-  return school.as[who].send(method, address, method === 'GET' ? {} : { body: {} });
+  return school.as[who].send(method, address, ['GET', 'HEAD'].includes(method) ? {} : { body: {} });
 }
 
 /** Asks every route as everybody, and tells where the answer is not the one that the table of permissions gives. */
@@ -133,7 +148,7 @@ async function surprises(returned: boolean): Promise<string[]> {
       const { status } = await ask(who, route);
       // The bytes that are asked for are not those that are there.
       const passed =
-        [200, 400, 422].includes(status) || (status === 404 && /:(sha256|position|file)$/.test(route.path));
+        [200, 400, 412, 422].includes(status) || (status === 404 && /:(sha256|position|file)$/.test(route.path));
       const fits = why ? status === STATUS[why] : passed;
       if (!fits) found.push(`${name(route)} (${lets}) answers the ${who} with ${status}, not ${why ?? 'OK'}`);
     }

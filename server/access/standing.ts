@@ -28,6 +28,7 @@ export const STANDING: Record<ObjectKind, string> = {
     from recordings g join replies y on y.recording = g.id join remarks r on r.id = y.remark ${OF_REMARK}
     where g.id = $2 and ${REPLY_SHOWS}`,
   stamp: 'select owner = $1 as owner from stamp_pictures where id = $2',
+  upload: 'select owner = $1 as owner from uploads where id = $2',
 };
 
 const InCourse = z.object({ teacher: z.boolean(), student: z.boolean() });
@@ -40,4 +41,5 @@ export const STANDING_ROWS: { [Kind in ObjectKind]: z.ZodType<Standings[Kind]> }
   remark: ToWork,
   recording: ToWork.extend({ holder: z.enum(['remark', 'reply']), owner: z.boolean() }),
   stamp: z.object({ owner: z.boolean() }),
+  upload: z.object({ owner: z.boolean() }),
 };

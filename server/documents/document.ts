@@ -114,5 +114,5 @@ export interface Reading {
 export type Reader = (bytes: Uint8Array, fileName: string) => Reading | Promise<Reading>;
 
 export type ReadDocument = (bytes: Uint8Array, fileName: string) => Promise<ReadResult>;
-/** Reads for somebody, in turn with the others. */
-export type ReadDocumentFor = (who: string, ...document: Parameters<ReadDocument>) => Promise<ReadResult>;
+/** Reads for somebody, in turn with the others; `bytes` are fetched when it is their turn. */
+export type ReadDocumentFor = (who: string, bytes: () => Promise<Uint8Array>, fileName: string) => Promise<ReadResult>;

@@ -144,7 +144,11 @@ describe('readDocumentApart', () => {
 
   it('answers the same from its own thread, errors too', async () => {
     const bytes = bytesOf('liang-meixiu.docx');
-    expect((await readDocumentApart('me', bytes, 'a.docx')).file).toEqual((await readDocument(bytes, 'a.docx')).file);
-    await expect(readDocumentApart('me', Buffer.from('x'), 'a.docx')).rejects.toThrow('inside it is plain text');
+    expect((await readDocumentApart('me', () => Promise.resolve(bytes), 'a.docx')).file).toEqual(
+      (await readDocument(bytes, 'a.docx')).file,
+    );
+    await expect(readDocumentApart('me', () => Promise.resolve(Buffer.from('x')), 'a.docx')).rejects.toThrow(
+      'inside it is plain text',
+    );
   });
 });

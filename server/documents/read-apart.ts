@@ -11,8 +11,8 @@ const PDF_PACKAGES = ['pdfjs-dist/legacy/build/pdf.mjs', 'pdfjs-dist/legacy/buil
  * Reads a document in a thread of its own, with limits of time and memory, so that no document can stall or end the server.
  * @throws DocumentError or TurnsTaken
  */
-export const readDocumentApart: ReadDocumentFor = (who, ...document) =>
-  heavyWork.take(who, () => readInThread(...document));
+export const readDocumentApart: ReadDocumentFor = (who, bytes, fileName) =>
+  heavyWork.take(who, async () => readInThread(await bytes(), fileName));
 
 /** What is needed to read a PDF is larger than everything else together. */
 function packagesFor(bytes: Uint8Array): string[] {

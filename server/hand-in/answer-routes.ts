@@ -38,7 +38,12 @@ export function answerRoutes(context: Context): Router {
     const submission = await db.transaction(async (tx) => {
       await upsertDraft(tx, assignment, person.id, answers);
       const id = randomUUID();
-      return insertSubmission(tx, { id, assignment, student: person.id, files: [{ file, pictures: [] }] });
+      return insertSubmission(tx, {
+        id,
+        assignment,
+        student: person.id,
+        files: [{ file, medium: undefined, pictures: [] }],
+      });
     });
     reattachSoon(context, submission, person.id);
     return { submission };

@@ -8,6 +8,7 @@ import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { insertSubmission, keepFiles, type HandedIn } from '../submissions/insert.ts';
+import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
 
 /** Work that comes as files. */
 export function handInRoutes(context: Context): Router {
@@ -17,26 +18,25 @@ export function handInRoutes(context: Context): Router {
   serve(router, context, handIn, 'assignment.handIn', async ({ params, person, files }) => {
     const { assignment } = params;
     if ((await selectQuestions(db, assignment)).length > 0) throw problems.hasQuestions();
-    const together = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
+    const together = files.reduce((sum, { byteLength }) => sum + byteLength, 0);
     if (together > settings.maxFileBytes) throw problems.workTooLarge(settings.maxFileBytes);
     const handedIn: HandedIn[] = [];
-    for (const { name, bytes } of files)
-      handedIn.push({ ...(await readOrRefuse(person.id, bytes, name, files.length)), bytes });
-    await keepFiles(db, handedIn);
+    for (const source of files) handedIn.push({ ...(await readOrRefuse(person.id, source, files.length)), source });
+    const kept = await keepFiles(db, handedIn);
     const submission = await db.transaction((tx) =>
-      insertSubmission(tx, { id: randomUUID(), assignment, student: person.id, files: handedIn }),
+      insertSubmission(tx, { id: randomUUID(), assignment, student: person.id, files: kept }),
     );
     reattachSoon(context, submission, person.id);
     return { submission };
   });
   return router;
 
-  async function readOrRefuse(who: string, bytes: Buffer, name: string, count: number): Promise<ReadResult> {
+  async function readOrRefuse(who: string, file: UploadedFile, count: number): Promise<ReadResult> {
     try {
-      return await readDocument(who, bytes, name);
+      return await readDocument(who, () => bytesOf(db, file), file.name);
     } catch (error) {
       if (!(error instanceof DocumentError)) throw error;
-      throw problems.unreadableDocument(count > 1 ? `${name}: ${error.message}` : error.message);
+      throw problems.unreadableDocument(count > 1 ? `${file.name}: ${error.message}` : error.message);
     }
   }
 }

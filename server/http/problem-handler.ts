@@ -16,7 +16,7 @@ export const answerProblem: ErrorRequestHandler = (error: unknown, _request, res
     .send(JSON.stringify(problem));
 };
 
-function asProblem(error: unknown): ProblemError {
+export function asProblem(error: unknown): ProblemError {
   if (error instanceof ProblemError) return error;
   const status = (error as { status?: unknown } | null)?.status;
   if (status === 404 || error instanceof URIError) return problems.notFound();

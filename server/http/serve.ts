@@ -1,13 +1,19 @@
-import { wellFormed, wellFormedIn } from '#core/text';
+import { wellFormedIn } from '#core/text';
 import type { Action, StandingFor } from '#core/workflow';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import multer from 'multer';
 import type { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import type { Address, Endpoint, Params, Upload } from '../../contract/endpoint.ts';
+import { WithUploads } from '../../contract/uploads.ts';
 import { authorise } from '../access/authorise.ts';
 import type { Context } from '../context.ts';
-import { problems } from '../errors.ts';
+import { NoRoom } from '../db/room.ts';
+import { ProblemError, problems } from '../errors.ts';
+import type { Settings } from '../settings.ts';
+import { refuseTooMuch } from '../uploads/day.ts';
+import { formFiles, type FormFile } from '../uploads/form-files.ts';
+import { findUploaded, type UploadedFile } from '../uploads/uploaded.ts';
 import { personOf, type SignedIn } from './person-of.ts';
 
 export interface Call<Path extends string, Body> {
@@ -19,11 +25,6 @@ export interface Call<Path extends string, Body> {
   files: UploadedFile[];
   request: Request;
   response: Response;
-}
-
-export interface UploadedFile {
-  name: string;
-  bytes: Buffer;
 }
 
 type Handler<Path extends string, Body, Answer> = (call: Call<Path, Body>) => Promise<Answer>;
@@ -45,7 +46,7 @@ const MEGABYTE = 1024 * 1024;
 /** What comes beside files, or without any. */
 export const LARGEST_FORM = MEGABYTE;
 
-const largest = ({ settings }: Context): Record<Upload['largest'], number> => ({
+export const largestOf = (settings: Settings): Record<Upload['largest'], number> => ({
   // No recording is cut off: an hour of speech at the bit rate we record with is about 15 MB.
   recording: 200 * MEGABYTE,
   work: settings.maxFileBytes,
@@ -72,7 +73,7 @@ export function serve<Path extends string, Body extends z.ZodType, Answer extend
   action: A,
   handle: SignedInHandler<Path, z.infer<Body>, z.infer<Answer>, A>,
 ): void {
-  const before = [guard(context, action), ...(endpoint.upload ? [receiveFiles(context, endpoint.upload)] : [])];
+  const before = [guard(context, action), ...(endpoint.upload ? receiveFiles(context, endpoint.upload) : [])];
   mount(router, endpoint, before, async (call) => handle({ ...call, ...(call.response.locals as SignedInCall<A>) }));
 }
 
@@ -94,7 +95,7 @@ export interface Guard extends RequestHandler {
   lets?: Action | 'own' | 'anyone';
 }
 
-function guard(context: Context, action: Action | 'own'): Guard {
+export function guard(context: Context, action: Action | 'own'): Guard {
   const check: RequestHandler = async (request, response, next) => {
     const person = await personOf(context.db, request);
     if (!person) throw problems.notSignedIn();
@@ -118,10 +119,8 @@ function mount<Path extends string, Body extends z.ZodType, Answer extends z.Zod
 ): void {
   const method = endpoint.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete';
   router[method](endpoint.path, ...before, async (request: Request, response: Response) => {
-    const body = endpoint.body
-      ? parseBody(endpoint.body, request.is('multipart/form-data') ? bodyOfForm(request) : request.body)
-      : undefined;
-    const files = filesOf(request);
+    const body = endpoint.body ? parseBody(endpoint.body, request.body) : undefined;
+    const { files = [] } = response.locals as { files?: UploadedFile[] };
     const [file] = files;
     if (['one', 'some'].includes(endpoint.upload?.files ?? '') && !file) throw problems.fileMissing();
     const answer = await handle({
@@ -149,6 +148,54 @@ function parseParams<Path extends string>(request: Request): Params<Path> {
   return request.params as Params<Path>;
 }
 
+/** Files of a form come in now; others have come in before, and the request names them. */
+function receiveFiles(context: Context, { files, largest }: Upload): RequestHandler[] {
+  const { db, settings } = context;
+  const limit = largestOf(settings)[largest];
+  const count = files === 'some' || files === 'any' ? MAX_FILES : 1;
+  const form = multer({
+    storage: formFiles(db, ({ res }) => personIn(res!).id, limit),
+    limits: { fileSize: limit, files: count, fields: 1, fieldSize: LARGEST_FORM },
+    defParamCharset: 'utf8',
+  }).array('file', count);
+
+  const ofForm: RequestHandler = async (request, response, next) => {
+    if (!request.is('multipart/form-data')) return next();
+    await refuseTooMuch(context, personIn(response).id, Number(request.get('Content-Length') ?? 0));
+    form(request, response, (error: unknown) => {
+      if (error) return next(problemOfForm(error, { limit, count }));
+      response.locals.files = (request.files as unknown as FormFile[]).map(({ uploaded }) => uploaded);
+      request.body = bodyOfForm(request);
+      next();
+    });
+  };
+
+  const named: RequestHandler = async (request, response, next) => {
+    const { success, data } = WithUploads.safeParse(request.body);
+    if (!success) return next();
+    if (data.uploads.length > count) throw problems.tooManyFiles(count);
+    const { id } = personIn(response);
+    for (const { upload } of data.uploads) await authorise(db, id, 'upload.use', { upload });
+    const found = await Promise.all(data.uploads.map((one) => findUploaded(db, one)));
+    if (found.some(({ byteLength }) => byteLength > limit)) throw problems.fileTooLarge(limit);
+    response.locals.files = found;
+    request.body = data.body;
+    next();
+  };
+  return [ofForm, named];
+}
+
+const personIn = ({ locals }: Response): SignedIn => (locals as { person: SignedIn }).person;
+
+function problemOfForm(error: unknown, { limit, count }: { limit: number; count: number }): unknown {
+  if (!(error instanceof multer.MulterError))
+    // What broke off has no words of its own; a full disk has.
+    return error instanceof ProblemError || error instanceof NoRoom ? error : problems.brokeOff();
+  if (error.code === 'LIMIT_FILE_SIZE') return problems.fileTooLarge(limit);
+  if (error.code === 'LIMIT_FILE_COUNT' || error.code === 'LIMIT_UNEXPECTED_FILE') return problems.tooManyFiles(count);
+  return error.code === 'LIMIT_FIELD_VALUE' ? problems.formTooLarge() : problems.brokeOff();
+}
+
 function bodyOfForm(request: Request): unknown {
   try {
     return JSON.parse(String((request.body as { body?: string } | undefined)?.body));
@@ -156,27 +203,3 @@ function bodyOfForm(request: Request): unknown {
     return undefined;
   }
 }
-
-const receiveFiles = (context: Context, { files, largest: kind }: Upload): RequestHandler => {
-  const limit = largest(context)[kind];
-  const count = files === 'some' || files === 'any' ? MAX_FILES : 1;
-  const upload = multer({
-    storage: multer.memoryStorage(),
-    limits: { fileSize: limit, files: count, fields: 1, fieldSize: LARGEST_FORM },
-    defParamCharset: 'utf8',
-  }).array('file', count);
-  return (request, response, next) =>
-    upload(request, response, (error: unknown) => {
-      const code = error instanceof multer.MulterError ? error.code : undefined;
-      if (code === 'LIMIT_FILE_SIZE') next(problems.fileTooLarge(limit));
-      else if (code === 'LIMIT_FILE_COUNT' || code === 'LIMIT_UNEXPECTED_FILE') next(problems.tooManyFiles(count));
-      else if (code === 'LIMIT_FIELD_VALUE') next(problems.formTooLarge());
-      else if (error) next(problems.badRequest('The upload broke off before all of it had arrived. Please try again.'));
-      else next();
-    });
-};
-
-const filesOf = (request: Request): UploadedFile[] =>
-  Array.isArray(request.files)
-    ? request.files.map(({ originalname, buffer }) => ({ name: wellFormed(originalname), bytes: buffer }))
-    : [];

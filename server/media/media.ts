@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { select, selectOne, type Queries } from '../db/database.ts';
+import type { UploadedFile } from '../uploads/uploaded.ts';
 
-const CHUNK_BYTES = 256 * 1024;
+export const CHUNK_BYTES = 256 * 1024;
 
 export interface Medium {
   mediaType: string;
@@ -35,6 +36,21 @@ export async function keepMedium(queries: Queries, bytes: Buffer, mediaType: str
   return sha256;
 }
 
+/** Keeps what has come in as an upload: its bytes stay where they are. */
+export async function keepUploaded(
+  queries: Queries,
+  { sha256, byteLength, upload }: Pick<UploadedFile, 'sha256' | 'byteLength' | 'upload'>,
+  mediaType: string,
+): Promise<Buffer> {
+  await queries.query(
+    `insert into media (sha256, media_type, byte_length, complete, upload) values ($1, $2, $3, true, $4)
+     on conflict (sha256) do update set kept_at = now(), complete = true,
+       upload = case when media.complete then media.upload else excluded.upload end`,
+    [sha256, mediaType, byteLength, upload],
+  );
+  return sha256;
+}
+
 export async function findMedium(db: Queries, sha256: Buffer): Promise<Medium | undefined> {
   const row = await selectOne(
     db,
@@ -51,7 +67,11 @@ export async function* readMedium(db: Queries, sha256: Buffer, start: number, en
     const [chunk] = await select(
       db,
       ChunkRow,
-      'select position, bytes from media_chunks where sha256 = $1 and position = $2',
+      `select c.position, c.bytes from media_chunks c join media m using (sha256)
+       where sha256 = $1 and position = $2 and m.upload is null
+       union all
+       select c.position, c.bytes from media m join upload_chunks c on c.upload = m.upload
+       where m.sha256 = $1 and c.position = $2`,
       [sha256, position],
     );
     if (!chunk) throw new Error(`Chunk ${position} of ${sha256.toString('hex')} is missing`);

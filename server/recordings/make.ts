@@ -3,39 +3,39 @@ import type { NewSound } from '../../contract/sound.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
-import type { UploadedFile } from '../http/serve.ts';
-import { keepMedium } from '../media/media.ts';
+import { keepUploaded } from '../media/media.ts';
 import { soundType } from '../media/sound-type.ts';
 import { queueJob } from '../speech/jobs.ts';
 import { practiceTranscript } from '../speech/practice-transcript.ts';
 import { putTranscript, selectTranscript } from '../transcripts/queries.ts';
+import type { UploadedFile } from '../uploads/uploaded.ts';
 import { insertRecording, isSameRecording, type RecordedSound } from './queries.ts';
 
 /** A recording that came with a request, looked at before anything is written. */
 export interface Incoming {
   recording: NewRecording;
-  bytes: Buffer;
+  file: UploadedFile;
   mediaType: string;
 }
 
 /** @throws ProblemError where there is no sound, or none that can be played */
 export async function incoming(recording: NewRecording, file: UploadedFile | undefined): Promise<Incoming> {
   if (!file) throw problems.fileMissing();
-  return { recording, bytes: file.bytes, mediaType: await recordingType(file.bytes, recording.sound) };
+  return { recording, file, mediaType: await recordingType(file, recording.sound) };
 }
 
-export async function recordingType(bytes: Buffer, { picture }: NewSound): Promise<string> {
-  const type = await soundType(bytes);
+export async function recordingType({ head }: UploadedFile, { picture }: NewSound): Promise<string> {
+  const type = await soundType(head);
   return picture ? type.replace('audio/', 'video/') : type;
 }
 
 export async function keptSound(
   tx: Queries,
   { duration, peaks, picture }: NewSound,
-  bytes: Buffer,
+  file: UploadedFile,
   mediaType: string,
 ): Promise<RecordedSound> {
-  return { sha256: await keepMedium(tx, bytes, mediaType), duration, peaks, picture };
+  return { sha256: await keepUploaded(tx, file, mediaType), duration, peaks, picture };
 }
 
 /**
@@ -44,13 +44,13 @@ export async function keptSound(
  */
 export async function keepRecording(
   tx: Queries,
-  { recording, bytes, mediaType }: Incoming,
+  { recording, file, mediaType }: Incoming,
   { owner, language }: { owner: string; language: string },
 ): Promise<string> {
   const { id, sound, edit, draft } = recording;
   const row = {
     ...{ id, owner, edit, language: draft?.language ?? language },
-    sound: await keptSound(tx, sound, bytes, mediaType),
+    sound: await keptSound(tx, sound, file, mediaType),
   };
   if (await insertRecording(tx, row)) await askForWords(tx, recording, row.language);
   else if (!(await isSameRecording(tx, row))) throw problems.idTaken();

@@ -3,6 +3,7 @@ import type { NewSound, SoundEdit } from '../../contract/sound.ts';
 import type { Transcript } from '../../contract/transcripts.ts';
 import type { Queries } from '../db/database.ts';
 import { putTranscript } from '../transcripts/queries.ts';
+import type { UploadedFile } from '../uploads/uploaded.ts';
 import { found, keptSound, recordingType } from './make.ts';
 import { selectRecording, updateSound } from './queries.ts';
 
@@ -11,18 +12,18 @@ interface Rendition {
   edit: SoundEdit;
   /** Its words, where they are known. */
   transcript: Transcript | null;
-  bytes: Buffer;
+  file: UploadedFile;
 }
 
 /** Puts another rendition in the place of the sound; the words keep to it. Call in a transaction. */
 export async function changeRendition(
   tx: Queries,
   id: string,
-  { sound, edit, transcript: known, bytes }: Rendition,
+  { sound, edit, transcript: known, file }: Rendition,
 ): Promise<void> {
-  const mediaType = await recordingType(bytes, sound);
+  const mediaType = await recordingType(file, sound);
   const before = found(await selectRecording(tx, id));
-  await updateSound(tx, id, await keptSound(tx, sound, bytes, mediaType), edit);
+  await updateSound(tx, id, await keptSound(tx, sound, file, mediaType), edit);
   if (known) return putTranscript(tx, id, known, null);
   const { transcript } = before;
   if (!transcript || transcript.words.length === 0) return;

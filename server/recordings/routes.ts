@@ -10,10 +10,10 @@ import { holdForChange } from '../access/work-state.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve, serveBytes } from '../http/serve.ts';
-import { keepMedium } from '../media/media.ts';
+import { keepUploaded } from '../media/media.ts';
 import { sendMedium } from '../media/send.ts';
 import { soundType } from '../media/sound-type.ts';
-import { found, recordingType } from './make.ts';
+import { found } from './make.ts';
 import { selectKept, selectRecording, updateOriginal, upsertListening } from './queries.ts';
 import { changeRendition } from './rendition.ts';
 
@@ -23,19 +23,18 @@ export function recordingRoutes(context: Context): Router {
   const { db } = context;
 
   serve(router, context, changeSound, 'recording.change', async ({ params, body, file }) => {
-    await keepMedium(db, file!.bytes, await recordingType(file!.bytes, body.sound));
     await db.transaction(async (tx) => {
       await holdForChange(tx, 'recording', params.recording);
-      await changeRendition(tx, params.recording, { ...body, bytes: file!.bytes });
+      await changeRendition(tx, params.recording, { ...body, file: file! });
     });
     return found(await selectRecording(db, params.recording));
   });
 
   serve(router, context, keepOriginal, 'recording.change', async ({ params, file }) => {
-    const original = await keepMedium(db, file!.bytes, await soundType(file!.bytes));
+    const type = await soundType(file!.head);
     await db.transaction(async (tx) => {
       await holdForChange(tx, 'recording', params.recording);
-      await updateOriginal(tx, params.recording, original);
+      await updateOriginal(tx, params.recording, await keepUploaded(tx, file!, type));
     });
     return {};
   });

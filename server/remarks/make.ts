@@ -8,11 +8,11 @@ import type { Context } from '../context.ts';
 import { selectMarginKey } from '../margin-key/queries.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
-import type { UploadedFile } from '../http/serve.ts';
 import { selectSpokenLanguage } from '../languages/queries.ts';
-import { keepMedium } from '../media/media.ts';
+import { keepUploaded } from '../media/media.ts';
 import { incoming, keepRecording, wake } from '../recordings/make.ts';
 import { selectFolio } from '../submissions/queries.ts';
+import type { UploadedFile } from '../uploads/uploaded.ts';
 import { hasCriterion, insertRemark, isSameRemark, mayStamp, selectRemark } from './queries.ts';
 
 export interface RemarkRequest {
@@ -34,22 +34,20 @@ export async function makeRemark(context: Context, request: RemarkRequest): Prom
   const { anchor, kind, said } = remark;
   const { recording, file: attached, ...words } = said;
   const [spoken, file] = filesOf(request);
-  if (file && file.bytes.length > settings.maxFileBytes) throw problems.fileTooLarge(settings.maxFileBytes);
-  if (file?.bytes.length === 0) throw problems.fileEmpty();
+  if (file && file.byteLength > settings.maxFileBytes) throw problems.fileTooLarge(settings.maxFileBytes);
+  if (file?.byteLength === 0) throw problems.fileEmpty();
   const heard = recording && (await incoming(recording, spoken));
   await refuseIfAstray(db, submission, author, { anchor, kind, words });
   if (isEmpty(words) && !heard && !file) throw problems.remarkEmpty();
   const language = await selectSpokenLanguage(db, author, submission);
 
-  if (heard) await keepMedium(db, heard.bytes, heard.mediaType);
-  if (file) await keepMedium(db, file.bytes, FILE_TYPE);
   await db.transaction(async (tx) => {
     await holdForChange(tx, 'submission', submission);
     const row = {
       ...{ id, submission, author, kind, anchor, words },
       recording: heard && (await keepRecording(tx, heard, { owner: author, language })),
       madeFrom: hashOf(request),
-      file: attached && file ? { sha256: await keepMedium(tx, file.bytes, FILE_TYPE), name: attached.name } : null,
+      file: attached && file ? { sha256: await keepUploaded(tx, file, FILE_TYPE), name: attached.name } : null,
     };
     if (!(await insertRemark(tx, row)) && !(await isSameRemark(tx, row))) throw problems.idTaken();
   });
@@ -60,7 +58,7 @@ export async function makeRemark(context: Context, request: RemarkRequest): Prom
 /** Of all that was asked for; what was read through a schema has its properties in one order. */
 function hashOf({ remark, files }: RemarkRequest): Buffer {
   const hash = createHash('sha256').update(JSON.stringify(remark));
-  for (const { bytes } of files) hash.update(createHash('sha256').update(bytes).digest());
+  for (const { sha256 } of files) hash.update(sha256);
   return hash.digest();
 }
 

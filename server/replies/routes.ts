@@ -4,7 +4,6 @@ import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { selectSpokenLanguage } from '../languages/queries.ts';
-import { keepMedium } from '../media/media.ts';
 import { incoming, keepRecording, wake } from '../recordings/make.ts';
 import { selectRemark, selectRemarkPlace } from '../remarks/queries.ts';
 import { insertReply } from './queries.ts';
@@ -18,7 +17,6 @@ export function replyRoutes(context: Context): Router {
     if (!heard && body.text === '') throw problems.replyEmpty();
     const { submission } = (await selectRemarkPlace(db, params.remark))!;
     const language = await selectSpokenLanguage(db, person.id, submission);
-    if (heard) await keepMedium(db, heard.bytes, heard.mediaType);
     await db.transaction(async (tx) => {
       const recording = heard && (await keepRecording(tx, heard, { owner: person.id, language }));
       await insertReply(tx, { id: params.reply, remark: params.remark, author: person.id, text: body.text, recording });

@@ -4,7 +4,7 @@ import { addStamp, readStamps, removeStamp, stampPicture } from '../../contract/
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve, serveBytes } from '../http/serve.ts';
-import { keepMedium } from '../media/media.ts';
+import { keepUploaded } from '../media/media.ts';
 import { sendMedium } from '../media/send.ts';
 import { deleteStamp, insertStamp, selectStamp, selectStamps } from './queries.ts';
 
@@ -18,11 +18,11 @@ export function stampRoutes(context: Context): Router {
   serve(router, context, readStamps, 'own', ({ person }) => selectStamps(db, person.id));
 
   serve(router, context, addStamp, 'own', async ({ params, person, file }) => {
-    const { bytes, name } = file!;
-    const type = (await fileTypeFromBuffer(bytes))?.mime;
+    const { head, name } = file!;
+    const type = (await fileTypeFromBuffer(head))?.mime;
     if (!type || !PICTURES.includes(type)) throw problems.notAPicture();
     await db.transaction(async (tx) =>
-      insertStamp(tx, { id: params.stamp, owner: person.id, name, file: await keepMedium(tx, bytes, type) }),
+      insertStamp(tx, { id: params.stamp, owner: person.id, name, file: await keepUploaded(tx, file!, type) }),
     );
     const stamp = (await selectStamps(db, person.id)).find(({ id }) => id === params.stamp);
     if (!stamp) throw problems.idTaken();

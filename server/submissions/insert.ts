@@ -1,33 +1,46 @@
 import { folioOf } from '#core/folio';
-import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import { selectOne, type Queries } from '../db/database.ts';
 import type { ReadResult } from '../documents/document.ts';
 import { mediaTypeOf } from '../documents/media-type.ts';
-import { keepMedium } from '../media/media.ts';
+import { keepMedium, keepUploaded } from '../media/media.ts';
+import type { UploadedFile } from '../uploads/uploaded.ts';
 
-/** A file as it was handed in, with what was read from it. Answers that were typed have no bytes. */
+/** A file as it was handed in, with what was read from it. Answers that were typed come from no file. */
 export interface HandedIn extends ReadResult {
-  bytes?: Buffer;
+  source?: Buffer | UploadedFile;
+}
+
+/** SHA-256 of all that it is made of. */
+interface KeptFile {
+  file: ReadResult['file'];
+  medium: Buffer | undefined;
+  pictures: Buffer[];
 }
 
 export interface NewSubmission {
   id: string;
   assignment: string;
   student: string;
-  files: HandedIn[];
+  files: KeptFile[];
   /** ISO 8601; now where it is not given. */
   handedInAt?: string;
 }
 
-/** Brings in what a work is made of, piece by piece; the transaction that makes it a work then only finds it. */
-export async function keepFiles(db: Queries, files: readonly HandedIn[]): Promise<void> {
-  for (const { file, bytes, pictures } of files) {
-    if (bytes) await keepMedium(db, bytes, mediaTypeOf(file));
-    for (const picture of pictures) await keepMedium(db, Buffer.from(picture.bytes), picture.mediaType);
+/** Brings in what a work is made of, piece by piece; what makes it a work then only refers to it. */
+export async function keepFiles(db: Queries, files: readonly HandedIn[]): Promise<KeptFile[]> {
+  const kept: KeptFile[] = [];
+  for (const { file, source, pictures } of files) {
+    const one: KeptFile = { file, medium: source && (await keepSource(db, source, mediaTypeOf(file))), pictures: [] };
+    for (const { bytes, mediaType } of pictures) one.pictures.push(await keepMedium(db, Buffer.from(bytes), mediaType));
+    kept.push(one);
   }
+  return kept;
 }
+
+const keepSource = (db: Queries, source: Buffer | UploadedFile, mediaType: string): Promise<Buffer> =>
+  Buffer.isBuffer(source) ? keepMedium(db, source, mediaType) : keepUploaded(db, source, mediaType);
 
 /**
  * Keeps handed-in files with all that was read from them, as the next version of this student's work. Call in a transaction.
@@ -49,21 +62,19 @@ export async function insertSubmission(tx: Queries, submission: NewSubmission): 
        from submissions where assignment = $2 and student = $3`,
     [id, assignment, student, JSON.stringify(folio), handedInAt ?? null],
   );
-  for (const [position, { file, bytes }] of files.entries()) {
-    if (!bytes) continue;
+  for (const [position, { file, medium }] of files.entries()) {
+    if (!medium) continue;
     await tx.query(
       'insert into submission_files (submission, position, name, format, file) values ($1, $2, $3, $4, $5)',
-      [id, position, file.name, file.format, await keepMedium(tx, bytes, mediaTypeOf(file))],
+      [id, position, file.name, file.format, medium],
     );
   }
-  for (const [position, { bytes, mediaType }] of files.flatMap(({ pictures }) => pictures).entries()) {
-    const picture = await keepMedium(tx, Buffer.from(bytes), mediaType);
+  for (const [position, picture] of files.flatMap(({ pictures }) => pictures).entries())
     await tx.query('insert into submission_pictures (submission, position, file) values ($1, $2, $3)', [
       id,
       position,
       picture,
     ]);
-  }
   return id;
 }
 
@@ -73,7 +84,7 @@ async function selectSame(
   { assignment, student, files }: NewSubmission,
   folio: string,
 ): Promise<string | undefined> {
-  const hashes = files.flatMap(({ bytes }) => (bytes ? [createHash('sha256').update(bytes).digest('hex')] : []));
+  const hashes = files.flatMap(({ medium }) => (medium ? [medium.toString('hex')] : []));
   const row = await selectOne(
     tx,
     z.object({ id: Id }),

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { handIn } from '#contract/assignments';
-import { mdiClose } from '@mdi/js';
-import { ref, shallowRef } from 'vue';
+import { readUploadUse, type UploadUse } from '#contract/uploads';
+import { mdiClose, mdiPause, mdiPlay } from '@mdi/js';
+import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
+import { forgetSent, sendFiles, Stopped, type Sending } from '../session/resumable.ts';
 import { useSchool } from '../session/school.ts';
 import { byteSize, percent } from '../wording/format.ts';
 
@@ -11,16 +13,30 @@ const props = defineProps<{ assignment: string; again: boolean }>();
 const emit = defineEmits<{ done: [] }>();
 
 const MAX_FILES = 20;
-const ACCEPTED =
-  '.docx,.odt,.pdf,.pptx,.odp,.md,.txt,.html,.png,.jpg,.jpeg,.webp,.wav,.mp3,.ogg,.opus,.webm,.m4a,.mp4,.csv,.tsv,.xlsx';
+/** Of what may be sent within a day, from where on it is told. */
+const NEARLY = 0.8;
 
 const school = useSchool();
 const files = shallowRef<File[]>([]);
 const over = ref(false);
+const sending = shallowRef<Sending>();
 /** How much has arrived, from 0 to 1; then the files are read. */
 const sent = ref<number>();
+const paused = ref(false);
+const waiting = ref(false);
+const use = shallowRef<UploadUse>();
 const error = ref<string>();
 const done = ref<string>();
+
+const together = computed(() => files.value.reduce((sum, { size }) => sum + size, 0));
+const nearlyFull = computed(() => use.value && use.value.sent + together.value > NEARLY * use.value.most);
+const progress = computed(() => {
+  if (sent.value === undefined) return undefined;
+  if (sent.value >= 1) return 'Everything has arrived and is being read. Large files take a few seconds.';
+  if (paused.value) return `Paused at ${percent(sent.value)}.`;
+  if (waiting.value) return `No connection at ${percent(sent.value)}. It goes on by itself as soon as there is one.`;
+  return `Sending: ${percent(sent.value)}`;
+});
 
 function add(list: FileList | null | undefined): void {
   over.value = false;
@@ -31,6 +47,10 @@ function add(list: FileList | null | undefined): void {
     files.value = files.value.slice(0, MAX_FILES);
     error.value = `You can hand in up to ${MAX_FILES} files; the others were left out.`;
   }
+  call(readUploadUse).then(
+    (found) => (use.value = found),
+    () => (use.value = undefined),
+  );
 }
 
 function choose(event: Event): void {
@@ -42,28 +62,41 @@ function choose(event: Event): void {
 async function send(): Promise<void> {
   error.value = done.value = undefined;
   sent.value = 0;
+  paused.value = waiting.value = false;
   try {
     const { fileBytes } = (await school.load()).limits;
-    const together = files.value.reduce((sum, file) => sum + file.size, 0);
-    if (together > fileBytes) {
+    if (together.value > fileBytes) {
       error.value = `Together these files are larger than ${byteSize(fileBytes)}, the most you can hand in. Make pictures smaller, or leave something out.`;
       return;
     }
-    await call(handIn, {
-      params: { assignment: props.assignment },
-      files: files.value,
+    sending.value = sendFiles(files.value, {
+      patient: true,
       onProgress: (share) => (sent.value = share),
+      onWaiting: (now) => (waiting.value = now),
     });
+    const uploads = await sending.value.done;
+    sending.value = undefined;
+    sent.value = 1;
+    await call(handIn, { params: { assignment: props.assignment }, uploads });
+    await forgetSent(files.value);
     const [first, ...rest] = files.value;
     done.value = `${first!.name}${rest.length > 0 ? ` and ${rest.length} more have` : ' has'} been handed in.`;
     files.value = [];
     emit('done');
   } catch (failure) {
-    error.value = sentenceOf(failure);
+    if (!(failure instanceof Stopped)) error.value = sentenceOf(failure);
   } finally {
-    sent.value = undefined;
+    sent.value = sending.value = undefined;
   }
 }
+
+function pauseOrGoOn(): void {
+  paused.value = !paused.value;
+  if (paused.value) sending.value?.pause();
+  else sending.value?.goOn();
+}
+
+onBeforeUnmount(() => sending.value?.stop());
 </script>
 
 <template>
@@ -92,27 +125,35 @@ async function send(): Promise<void> {
         <span class="button">{{
           files.length > 0 ? 'Add another file' : again ? 'Choose files for a new version' : 'Choose your files'
         }}</span>
-        <input type="file" multiple :accept="ACCEPTED" :disabled="sent !== undefined" @change="choose" />
+        <input type="file" multiple :disabled="sent !== undefined" @change="choose" />
       </label>
       <v-btn v-if="files.length > 0" variant="flat" color="primary" :disabled="sent !== undefined" @click="send">
         {{ again ? 'Hand in the new version' : 'Hand in' }}
       </v-btn>
       <span v-else class="quiet">or drop them here: text, PDF, slides, pictures, recordings, tables</span>
     </div>
-    <div v-if="sent !== undefined" class="progress" role="status">
-      <v-progress-linear
-        :model-value="sent * 100"
-        :indeterminate="sent >= 1"
-        color="primary"
-        height="6"
-        aria-label="Handing in"
-      />
-      <p class="quiet figures">
-        {{
-          sent < 1
-            ? `Sending: ${percent(sent)}`
-            : 'Everything has arrived and is being read. Large files take a few seconds.'
-        }}
+    <p v-if="nearlyFull && use" class="quiet figures">
+      You have sent {{ byteSize(use.sent) }} within a day; {{ byteSize(use.most) }} is the most.
+    </p>
+    <div v-if="sent !== undefined" class="progress">
+      <div class="sending">
+        <v-progress-linear
+          :model-value="sent * 100"
+          :indeterminate="sent >= 1"
+          color="primary"
+          height="6"
+          aria-label="Handing in"
+        />
+        <template v-if="sending">
+          <v-btn :prepend-icon="paused ? mdiPlay : mdiPause" size="small" variant="text" @click="pauseOrGoOn">
+            {{ paused ? 'Go on' : 'Pause' }}
+          </v-btn>
+          <v-btn :prepend-icon="mdiClose" size="small" variant="text" @click="sending.stop()">Stop</v-btn>
+        </template>
+      </div>
+      <p class="quiet figures" role="status">{{ progress }}</p>
+      <p v-if="sending" class="quiet">
+        If this page closes before the end, choose the same files again: it goes on where it was.
       </p>
     </div>
     <p v-if="error" class="error" role="alert">{{ error }}</p>
@@ -171,6 +212,11 @@ input {
 }
 .progress {
   margin-top: 12px;
+}
+.sending {
+  display: flex;
+  align-items: center;
+  gap: 4px;
 }
 .quiet {
   color: var(--quiet);

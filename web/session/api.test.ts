@@ -54,6 +54,13 @@ describe('call', () => {
     expect((form.get('file') as File).name).toBe('Ärger.docx');
   });
 
+  it('names files that were sent before', async () => {
+    server.mockImplementation(() => Promise.resolve(Response.json({})));
+    const uploads = [{ upload: 'u', name: 'a.docx' }];
+    await call(upload, { body: { a: 1 }, uploads });
+    expect(requestMade()[1].body).toBe(JSON.stringify({ body: { a: 1 }, uploads }));
+  });
+
   it('takes a request that was cut because it was slow for an answer, though it comes without words', async () => {
     server.mockResolvedValue(new Response('', { status: 408 }));
     await expect(call(write, { params: { work: '1' }, body: { text: 'x' } })).rejects.toThrow('too slow');

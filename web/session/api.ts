@@ -1,22 +1,11 @@
 import type { z } from 'zod';
 import { pathOf, type Endpoint, type Params } from '#contract/endpoint';
 import { Problem } from '#contract/problem';
+import { RESUMABLE_BYTES } from '#contract/uploads';
+import { Refused, Unreachable } from './refused.ts';
+import { forgetSent, sendFiles, type SentFile } from './resumable.ts';
 
-/** The server answered, and said what is wrong. */
-export class Refused extends Error {
-  constructor(readonly problem: Problem) {
-    super(problem.detail);
-    this.name = 'Refused';
-  }
-}
-
-/** No answer came: the network or the server is away. */
-export class Unreachable extends Error {
-  constructor() {
-    super('The server cannot be reached at the moment.');
-    this.name = 'Unreachable';
-  }
-}
+export { Refused, Unreachable };
 
 /** A sentence for the person, whatever went wrong. */
 export const sentenceOf = (error: unknown): string =>
@@ -30,8 +19,8 @@ interface Input<Path extends string, Body> {
   body?: Body;
   /** Where the endpoint takes any. */
   files?: readonly Blob[];
-  /** How much of what is sent has arrived, from 0 to 1. */
-  onProgress?: (share: number) => void;
+  /** Files that have been sent before. */
+  uploads?: readonly SentFile[];
 }
 
 /**
@@ -40,15 +29,15 @@ interface Input<Path extends string, Body> {
  */
 export async function call<Path extends string, Body extends z.ZodType, Answer extends z.ZodType>(
   endpoint: Endpoint<Path, Body, Answer>,
-  { params, body, files = [], onProgress }: Input<Path, z.input<Body>> = {},
+  input: Input<Path, z.input<Body>> = {},
 ): Promise<z.infer<Answer>> {
+  const { params, body, files = [], uploads = [] } = input;
+  if (files.some(({ size }) => size > RESUMABLE_BYTES)) return callAfterSending(endpoint, input);
   const path = pathOf(endpoint.path, (params ?? {}) as Params<Path>);
-  const request = { method: endpoint.method, ...payload(endpoint, body, files) };
-  const response = await (onProgress ? sent(`/api${path}`, request, onProgress) : fetch(`/api${path}`, request)).catch(
-    () => {
-      throw new Unreachable();
-    },
-  );
+  const request = { method: endpoint.method, ...payload(endpoint, body, files, uploads) };
+  const response = await fetch(`/api${path}`, request).catch(() => {
+    throw new Unreachable();
+  });
   const answer: unknown = await response.json().catch(() => undefined);
   if (response.ok) return endpoint.answer.parse(answer);
   const problem = Problem.safeParse(answer);
@@ -58,6 +47,24 @@ export async function call<Path extends string, Body extends z.ZodType, Answer e
   throw new Refused(problem.data);
 }
 
+/** What is large goes before the request, so that it can go on where it broke off. */
+async function callAfterSending<Path extends string, Body extends z.ZodType, Answer extends z.ZodType>(
+  endpoint: Endpoint<Path, Body, Answer>,
+  { files = [], ...input }: Input<Path, z.input<Body>>,
+): Promise<z.infer<Answer>> {
+  const send = async (): Promise<z.infer<Answer>> => call(endpoint, { ...input, uploads: await sendFiles(files).done });
+  const answer = await send().catch(async (error: unknown) => {
+    if (!isGone(error)) throw error;
+    await forgetSent(files);
+    return send();
+  });
+  await forgetSent(files);
+  return answer;
+}
+
+/** What was sent is not there any more, because that was long ago. */
+const isGone = (error: unknown): boolean => error instanceof Refused && error.problem.status === 410;
+
 /** Node's own server says so without words. */
 const TOO_SLOW: Problem = {
   type: 'about:blank',
@@ -66,23 +73,16 @@ const TOO_SLOW: Problem = {
   detail: 'The connection was too slow for all of this to arrive in time.',
 };
 
-function payload(endpoint: Endpoint, body: unknown, files: readonly Blob[]): RequestInit {
-  if (!endpoint.upload)
-    return body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } };
+function payload(endpoint: Endpoint, body: unknown, files: readonly Blob[], uploads: readonly SentFile[]): RequestInit {
+  if (uploads.length > 0) return json({ body, uploads });
+  if (!endpoint.upload) return body === undefined ? {} : json(body);
   const form = new FormData();
   if (body !== undefined) form.set('body', JSON.stringify(body));
   for (const file of files) form.append('file', file, file instanceof File ? file.name : 'recording');
   return { body: form };
 }
 
-/** Like `fetch`, which does not tell how much has been sent. */
-const sent = (url: string, { method, body }: RequestInit, onProgress: (share: number) => void): Promise<Response> =>
-  new Promise((resolve, reject) => {
-    const request = new XMLHttpRequest();
-    request.open(method!, url);
-    request.upload.addEventListener('progress', ({ loaded, total }) => onProgress(total > 0 ? loaded / total : 0));
-    request.upload.addEventListener('load', () => onProgress(1));
-    request.addEventListener('load', () => resolve(new Response(request.responseText, { status: request.status })));
-    request.addEventListener('error', reject);
-    request.send(body as XMLHttpRequestBodyInit);
-  });
+const json = (value: unknown): RequestInit => ({
+  body: JSON.stringify(value),
+  headers: { 'Content-Type': 'application/json' },
+});

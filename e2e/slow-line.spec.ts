@@ -1,0 +1,68 @@
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import { randomBytes } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { enter, expect, test, workIn } from './school.ts';
+
+test.use({ school: 'slow-line' });
+
+/** A document of three megabytes. */
+const essay = (): Buffer => {
+  const parts = unzipSync(readFileSync(new URL('../demo/documents/amaru-quispe.docx', import.meta.url)));
+  const padding = { 'word/padding.bin': randomBytes(3_000_000), 'word/note.txt': strToU8('') };
+  return Buffer.from(zipSync({ ...parts, ...padding }, { level: 0 }));
+};
+
+/** A line so slow that three megabytes take a while. */
+async function slow(page: Page, bytesPerSecond: number): Promise<void> {
+  const session = await page.context().newCDPSession(page);
+  const speed = { offline: false, latency: 20, downloadThroughput: -1, uploadThroughput: bytesPerSecond };
+  await session.send('Network.emulateNetworkConditions', speed);
+}
+
+async function choose(page: Page, buffer: Buffer): Promise<void> {
+  await workIn(page, 'A walk along the shore')
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'long.docx', mimeType: 'application/zip', buffer });
+}
+
+const offsets = (page: Page): string[] => {
+  const found: string[] = [];
+  page.on('request', (request) => {
+    if (request.method() === 'PATCH') found.push(request.headers()['upload-offset']!);
+  });
+  return found;
+};
+
+test('a work is paused, goes on, and after the page was closed goes on where it was', async ({ browser, server }) => {
+  const page = await enter(browser, server, 'Amaru Quispe');
+  const bytes = essay();
+  await choose(page, bytes);
+  await slow(page, 500_000);
+  await page.getByRole('button', { name: 'Hand in the new version' }).click();
+  await expect(page.getByRole('status').filter({ hasText: /Sending: [3-9]\d/ })).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await expect(page.getByText(/^Paused at/)).toBeVisible();
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await expect(page.getByRole('status').filter({ hasText: /Sending: [5-9]\d/ })).toBeVisible({ timeout: 20_000 });
+  const again = await page.context().newPage();
+  await page.close();
+
+  await again.goto(server.address);
+  const sent = offsets(again);
+  await choose(again, bytes);
+  await again.getByRole('button', { name: 'Hand in the new version' }).click();
+  await expect(again.getByText('long.docx has been handed in.')).toBeVisible({ timeout: 20_000 });
+  expect(Number(sent[0])).toBeGreaterThanOrEqual(1024 * 1024);
+});
+
+test('a work waits for the connection, and says so', async ({ browser, server }) => {
+  const page = await enter(browser, server, 'Amaru Quispe');
+  await choose(page, essay());
+  let cut = true;
+  await page.route('**/api/uploads/*', (route) => (cut ? route.abort() : route.continue()));
+  await page.getByRole('button', { name: 'Hand in the new version' }).click();
+  await expect(page.getByText(/No connection at \d+/)).toBeVisible({ timeout: 20_000 });
+  cut = false;
+  await expect(page.getByText('long.docx has been handed in.')).toBeVisible({ timeout: 30_000 });
+});
