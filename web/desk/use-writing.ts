@@ -2,7 +2,7 @@ import type { Anchor } from '#core/anchor';
 import type { SaidWords } from '#contract/said';
 import { StorageSerializers, useLocalStorage } from '@vueuse/core';
 import { computed, type ComputedRef, type Ref } from 'vue';
-import { hexDigest } from '../outbox/digest.ts';
+import { hexDigest } from '../session/digest.ts';
 import { useSession } from '../session/session.ts';
 import { rememberBytes } from '../player/local-media.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';

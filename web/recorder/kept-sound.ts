@@ -2,7 +2,7 @@ import { peaks } from '#core/audio';
 import type { Microphone } from '#contract/sound';
 import type { SoundEdit } from '#contract/sound';
 import type { KeptSound } from '../outbox/kept.ts';
-import { hexDigest } from '../outbox/digest.ts';
+import { hexDigest } from '../session/digest.ts';
 import { canRender, decode, renderSound, type Telling } from './sound-work.ts';
 
 const PEAKS = 200;

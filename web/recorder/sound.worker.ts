@@ -1,7 +1,7 @@
 /// <reference lib="webworker" />
 import { writeWav, type SoundEdit } from '#core/audio';
 import { AudioSample, AudioSampleSource, BufferTarget, Output, WebMOutputFormat } from 'mediabunny';
-import { hexDigest } from '../outbox/digest.ts';
+import { hexDigest } from '../session/digest.ts';
 import { freshEdit, render } from './rendition.ts';
 
 /* Heavy work on sound, away from the page: trimming, levelling, drawing, encoding. */

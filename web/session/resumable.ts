@@ -1,7 +1,7 @@
 import { resumableUploads, type WithUploads } from '#contract/uploads';
 import type { DetailedError, Upload } from 'tus-js-client';
 import { Problem } from '#contract/problem';
-import { hexDigest } from '../outbox/digest.ts';
+import { hexDigest } from './digest.ts';
 import { Refused, Unreachable } from './refused.ts';
 
 /** What has come in, as a request names it. */
