@@ -8,7 +8,7 @@ import { Grade, Rubric, Scale, Scores } from './grading.ts';
 import { MarginKey } from './margin-key.ts';
 import { Remark } from './remarks.ts';
 
-/** One version of a student's work. */
+/** One version of a student's work. Its folio goes out as it is stored. */
 export const Work = z.object({
   id: Id,
   version: z.int(),

@@ -87,6 +87,18 @@ function withPictures(leaf: NewLeaf, by: number): NewLeaf {
   return leaf;
 }
 
+/** How much somebody has to read: UTF-16 units and lines of the canonical text. */
+export function bulkOf(leaves: readonly NewLeaf[]): { characters: number; lines: number } {
+  let characters = 0;
+  let lines = 0;
+  for (const leaf of leaves) {
+    const text = leafText(leaf);
+    characters += text.length;
+    for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) lines++;
+  }
+  return { characters, lines };
+}
+
 /** The words of the highest heading of a text, if it has one. */
 export function titleOf(blocks: readonly Block[]): string | undefined {
   const highest = Math.min(...blocks.map((block) => (block.type === 'heading' ? block.level : Infinity)));

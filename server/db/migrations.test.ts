@@ -8,7 +8,7 @@ import { fromRoot } from '../root.ts';
 import { selectRemarks } from '../remarks/queries.ts';
 import { selectKept } from '../recordings/queries.ts';
 import { selectStates } from '../transcripts/queries.ts';
-import { selectWork } from '../submissions/queries.ts';
+import { selectFolio, selectWork } from '../submissions/queries.ts';
 import { bodies } from '../testing/databases.ts';
 import type { Database } from './database.ts';
 import { migrate } from './migrate.ts';
@@ -67,7 +67,7 @@ describe.each(bodies)('the migrations on $name', ({ open }) => {
       await migrate(db);
       const work = (await selectWork(db, marked))!;
       expect(work.files).toEqual([{ name: 'tides.docx', mediaType: 'application/x' }]);
-      expect(work.folio).toEqual({
+      expect(await selectFolio(db, marked)).toEqual({
         title: 'Tides',
         files: [{ name: 'tides.docx', format: 'docx' }],
         text: OLD_FOLIO.text,

@@ -1,14 +1,22 @@
-import type { Format, ReadFile } from '#core/folio';
+import { bulkOf, type Format, type ReadFile } from '#core/folio';
 
 export interface DocumentPicture {
   mediaType: string;
   bytes: Uint8Array;
 }
 
+/** How much there is to read, and to keep: `json` is all that is known of it as JSON, in UTF-16 units. */
+export interface Bulk {
+  characters: number;
+  lines: number;
+  json: number;
+}
+
 /** One file as read: its part of the folio, and the pictures that it counts. */
 export interface ReadResult {
   file: ReadFile;
   pictures: DocumentPicture[];
+  bulk: Bulk;
 }
 
 /** A document that cannot be read. The message is a sentence for the person who handed it in. */
@@ -42,6 +50,17 @@ export const FORMAT_NAMES: Record<Exclude<Format, 'answers'>, string> = {
 };
 
 export type FileFormat = keyof typeof FORMAT_NAMES;
+
+/** What a browser can still show beside its margin, and a server compare with the version before. */
+const MOST: Bulk = { characters: 1_000_000, lines: 20_000, json: 16_000_000 };
+
+export const bulkOfFile = ({ leaves }: ReadFile): Bulk => ({ ...bulkOf(leaves), json: JSON.stringify(leaves).length });
+
+/** Whether files are too much for one work. */
+export const isTooMuch = (files: readonly Bulk[]): boolean =>
+  (Object.keys(MOST) as (keyof Bulk)[]).some((key) => files.reduce((sum, bulk) => sum + bulk[key], 0) > MOST[key]);
+
+const counted = (number: number): string => number.toLocaleString('en');
 
 export const documentErrors = {
   empty: () => new DocumentError('This file is empty (0 bytes). Save your work again and hand in the new file.'),
@@ -87,6 +106,10 @@ export const documentErrors = {
     ),
   tooManyPages: () =>
     new DocumentError('This document has more than 500 pages. Hand in the part that matters, or split it.'),
+  tooMuchText: () =>
+    new DocumentError(
+      `This is more text than can be marked as one work: up to ${counted(MOST.characters)} characters in ${counted(MOST.lines)} paragraphs, about 300 pages. Hand in the part that matters.`,
+    ),
   tooSlow: () => new DocumentError('This document took too long to read. Save it again, or split it, and try again.'),
   withoutText: () => new DocumentError('There is no text in this document. Check that you chose the right file.'),
   noPicture: (format: FileFormat) =>

@@ -39,3 +39,23 @@ describe('a small workbook that says it is large', () => {
     expect(await read(bytes)).toEqual(await read(workbook));
   });
 });
+
+describe('a long text', () => {
+  const text = (characters: number): Promise<unknown> =>
+    readDocument(Buffer.from('word '.repeat(characters / 5)), 'a.txt');
+
+  it('is read up to the size of a book, and refused with a sentence beyond it', async () => {
+    await expect(text(900_000)).resolves.toMatchObject({ bulk: { characters: 900_000, lines: 1 } });
+    await expect(text(1_100_000)).rejects.toThrow('up to 1,000,000 characters in 20,000 paragraphs');
+  });
+
+  it('is refused where it has very many paragraphs, or says very much about how it looks', async () => {
+    await expect(readDocument(Buffer.from('a\n\n'.repeat(20_001)), 'a.md')).rejects.toThrow(
+      'Hand in the part that matters',
+    );
+    const letters = '<b>a</b>b'.repeat(300_000);
+    await expect(readDocument(Buffer.from(`<p>${letters}</p>`), 'a.html')).rejects.toThrow(
+      'more text than can be marked',
+    );
+  });
+});

@@ -1,7 +1,15 @@
 import { wellFormedIn } from '#core/text';
 import path from 'node:path';
 import { detectFormat } from './detect.ts';
-import { DocumentError, documentErrors, type FileFormat, type ReadDocument, type Reader } from './document.ts';
+import {
+  bulkOfFile,
+  DocumentError,
+  documentErrors,
+  isTooMuch,
+  type FileFormat,
+  type ReadDocument,
+  type Reader,
+} from './document.ts';
 
 /** One reader a format, loaded when the first file of its format comes. */
 const READERS: Record<FileFormat, () => Promise<Reader>> = {
@@ -36,14 +44,14 @@ export const readDocument: ReadDocument = async (bytes, fileName) => {
   if (pictures.length > 0 && pictures.some((await import('./picture.ts')).isTooLarge))
     throw documentErrors.pictureTooLarge();
   const fallback = path.parse(fileName).name;
-  return {
-    file: wellFormedIn({
-      ...{ name: fileName, format, title: title ?? fallback },
-      ...(language !== undefined && { language }),
-      leaves,
-    }),
-    pictures,
-  };
+  const file = wellFormedIn({
+    ...{ name: fileName, format, title: title ?? fallback },
+    ...(language !== undefined && { language }),
+    leaves,
+  });
+  const bulk = bulkOfFile(file);
+  if (isTooMuch([bulk])) throw documentErrors.tooMuchText();
+  return { file, pictures, bulk };
 };
 
 /** Whatever a reader stumbles over is a fault of the file: it gets a sentence, and nobody else notices. */

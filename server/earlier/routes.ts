@@ -5,7 +5,7 @@ import { asTeacher } from '../access/visible.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
-import { selectFolio } from '../submissions/queries.ts';
+import { selectWhatHolds } from '../submissions/queries.ts';
 import { selectEarlier, upsertReattachment } from './queries.ts';
 import { reattachEarlier } from './reattach.ts';
 
@@ -21,10 +21,10 @@ export function earlierRoutes(context: Context): Router {
 
   serve(router, context, placeEarlier, 'remark.reattach', async ({ params, body, person }) => {
     const { submission } = params;
-    const folio = await selectFolio(db, submission);
     const before = await earlier(submission, params.remark);
-    if (!folio || !before) throw problems.notFound();
-    if (body.anchor && !anchorHolds(folio, body.anchor)) throw problems.anchorLost();
+    if (!before) throw problems.notFound();
+    const folio = body.anchor && (await selectWhatHolds(db, submission, body.anchor));
+    if (body.anchor && !(folio && anchorHolds(folio, body.anchor))) throw problems.anchorLost();
     await upsertReattachment(db, {
       remark: params.remark,
       submission,

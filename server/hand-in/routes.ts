@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { handIn } from '../../contract/assignments.ts';
 import { selectQuestions } from '../assignments/queries.ts';
 import type { Context } from '../context.ts';
-import { DocumentError, type ReadResult } from '../documents/document.ts';
+import { DocumentError, documentErrors, isTooMuch, type ReadResult } from '../documents/document.ts';
 import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
@@ -20,8 +20,10 @@ export function handInRoutes(context: Context): Router {
     if ((await selectQuestions(db, assignment)).length > 0) throw problems.hasQuestions();
     const together = files.reduce((sum, { byteLength }) => sum + byteLength, 0);
     if (together > settings.maxFileBytes) throw problems.workTooLarge(settings.maxFileBytes);
-    const handedIn: HandedIn[] = [];
+    const handedIn: (ReadResult & HandedIn)[] = [];
     for (const source of files) handedIn.push({ ...(await readOrRefuse(person.id, source, files.length)), source });
+    if (isTooMuch(handedIn.map(({ bulk }) => bulk)))
+      throw problems.unreadableDocument(documentErrors.tooMuchText().message);
     const kept = await keepFiles(db, handedIn);
     const submission = await db.transaction((tx) =>
       insertSubmission(tx, { id: randomUUID(), assignment, student: person.id, files: kept }),

@@ -27,7 +27,17 @@ export interface Call<Path extends string, Body> {
   response: Response;
 }
 
-type Handler<Path extends string, Body, Answer> = (call: Call<Path, Body>) => Promise<Answer>;
+/** JSON that goes out as it is stored, without being read and written again on the way. */
+export class StoredJson {
+  constructor(readonly text: string) {}
+}
+
+/** An answer of which some properties are stored as they go out. */
+type Answered<Answer> = Answer extends readonly unknown[]
+  ? Answer
+  : { [Key in keyof Answer]: Answer[Key] | StoredJson };
+
+type Handler<Path extends string, Body, Answer> = (call: Call<Path, Body>) => Promise<Answered<Answer>>;
 
 interface SignedInCall<A extends Action | 'own'> {
   person: SignedIn;
@@ -37,7 +47,7 @@ interface SignedInCall<A extends Action | 'own'> {
 
 type SignedInHandler<Path extends string, Body, Answer, A extends Action | 'own'> = (
   call: Call<Path, Body> & SignedInCall<A>,
-) => Promise<Answer>;
+) => Promise<Answered<Answer>>;
 
 /** How many files one work may have. */
 const MAX_FILES = 20;
@@ -131,8 +141,16 @@ function mount<Path extends string, Body extends z.ZodType, Answer extends z.Zod
       request,
       response,
     });
-    response.set('Cache-Control', 'no-store').json(endpoint.answer.parse(answer));
+    response.set('Cache-Control', 'no-store').type('json').send(jsonOf(endpoint.answer, answer));
   });
+}
+
+function jsonOf(schema: z.ZodType, answer: unknown): string {
+  const stored = Object.entries(answer as object).filter(([, value]) => value instanceof StoredJson);
+  if (stored.length === 0) return JSON.stringify(schema.parse(answer));
+  const names: Record<string, true> = Object.fromEntries(stored.map(([name]) => [name, true]));
+  const rest = JSON.stringify((schema as z.ZodObject).omit(names as never).parse(answer));
+  return `${rest.slice(0, -1)}${stored.map(([name, value]) => `,${JSON.stringify(name)}:${(value as StoredJson).text}`).join('')}}`;
 }
 
 function parseBody<Schema extends z.ZodType>(schema: Schema, value: unknown): z.infer<Schema> {

@@ -11,7 +11,7 @@ import { problems } from '../errors.ts';
 import { selectSpokenLanguage } from '../languages/queries.ts';
 import { keepUploaded } from '../media/media.ts';
 import { incoming, keepRecording, wake } from '../recordings/make.ts';
-import { selectFolio } from '../submissions/queries.ts';
+import { selectWhatHolds } from '../submissions/queries.ts';
 import type { UploadedFile } from '../uploads/uploaded.ts';
 import { hasCriterion, insertRemark, isSameRemark, mayStamp, selectRemark } from './queries.ts';
 
@@ -84,7 +84,7 @@ export async function refuseIfAstray(
   author: string,
   { anchor, kind, words }: Checked,
 ): Promise<void> {
-  const folio = await selectFolio(db, submission);
+  const folio = await selectWhatHolds(db, submission, anchor);
   if (!folio) throw problems.notFound();
   if (!anchorHolds(folio, anchor)) throw problems.anchorLost();
   if (words.suggestion !== null && anchor.type !== 'passage') throw problems.suggestionAstray();

@@ -116,7 +116,7 @@ export const selectSubject = (db: Queries, recording: string): Promise<SpeechSub
   selectOne(
     db,
     SubjectRow,
-    `select g.medium as sound, g.owner as author, coalesce(s.folio->>'text', '') as text,
+    `select g.medium as sound, g.owner as author, coalesce(s.text, '') as text,
        (select coalesce(jsonb_agg(p.name), '[]') from enrolments e join people p on p.id = e.person
         where e.course = a.course) as names
      from recordings g left join ${ON_WORK} o on o.recording = g.id

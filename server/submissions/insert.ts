@@ -8,7 +8,7 @@ import { keepMedium, keepUploaded } from '../media/media.ts';
 import type { UploadedFile } from '../uploads/uploaded.ts';
 
 /** A file as it was handed in, with what was read from it. Answers that were typed come from no file. */
-export interface HandedIn extends ReadResult {
+export interface HandedIn extends Pick<ReadResult, 'file' | 'pictures'> {
   source?: Buffer | UploadedFile;
 }
 

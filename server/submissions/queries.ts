@@ -1,20 +1,22 @@
+import type { Anchor } from '#core/anchor';
 import { isLate } from '#core/workflow';
 import { z } from 'zod';
 import { AssignmentSummary } from '../../contract/assignments.ts';
 import { Sha256 } from '../../contract/basics.ts';
-import { Folio } from '../../contract/folio.ts';
+import { Folio, Leaf } from '../../contract/folio.ts';
 import { Work } from '../../contract/submissions.ts';
 import { SUMMARY_JSON } from '../assignments/queries.ts';
 import { selectMarginKey } from '../margin-key/queries.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
-const WorkRow = Work.omit({ late: true, marginKey: true }).extend({ assignment: AssignmentSummary });
+const WorkRow = Work.omit({ late: true, marginKey: true, folio: true }).extend({ assignment: AssignmentSummary });
 
-export async function selectWork(db: Queries, submission: string): Promise<Work | undefined> {
+/** All of a work but its folio. */
+export async function selectWork(db: Queries, submission: string): Promise<Omit<Work, 'folio'> | undefined> {
   const row = await selectOne(
     db,
     WorkRow,
-    `select s.id, s.version, s.handed_in_at as "handedInAt", s.folio, c.id as course, a.budget, ${SUMMARY_JSON} as assignment,
+    `select s.id, s.version, s.handed_in_at as "handedInAt", c.id as course, a.budget, ${SUMMARY_JSON} as assignment,
        jsonb_build_object('id', p.id, 'name', p.name) as student,
        (select jsonb_agg(jsonb_build_object('id', v.id, 'version', v.version, 'handedInAt', v.handed_in_at,
             'returnedAt', v.returned_at) order by v.version desc)
@@ -36,6 +38,44 @@ export async function selectFolio(db: Queries, submission: string): Promise<z.in
     submission,
   ]);
   return row?.folio;
+}
+
+/** As JSON. */
+export async function selectFolioText(db: Queries, submission: string): Promise<string | undefined> {
+  const row = await selectOne(
+    db,
+    z.object({ folio: z.string() }),
+    'select folio::text as folio from submissions where id = $1',
+    [submission],
+  );
+  return row?.folio;
+}
+
+/** So much of a folio as tells whether an anchor holds in it; other leaves are missing. */
+export async function selectWhatHolds(
+  db: Queries,
+  submission: string,
+  anchor: Anchor,
+): Promise<Pick<z.infer<typeof Folio>, 'text' | 'leaves'> | undefined> {
+  const row = await selectOne(db, WhatHolds, `select ${whatHolds(anchor)} from submissions where id = $1`, [
+    ...[submission, ...('leaf' in anchor ? [anchor.leaf] : [])],
+  ]);
+  if (!row) return undefined;
+  const leaves: z.infer<typeof Leaf>[] = [];
+  if ('leaf' in anchor) row.leaves.forEach((leaf) => (leaves[anchor.leaf] = leaf));
+  else leaves.push(...row.leaves);
+  return { text: row.text, leaves };
+}
+
+const WhatHolds = z.object({ text: z.string(), leaves: z.array(Leaf) });
+
+function whatHolds(anchor: Anchor): string {
+  if (anchor.type === 'passage') return "text, '[]'::jsonb as leaves";
+  if (anchor.type === 'answer')
+    return `'' as text, jsonb_path_query_array(folio, '$.leaves[*] ? (@.kind == "answer")') as leaves`;
+  if ('leaf' in anchor)
+    return `'' as text, case when folio #> array['leaves', $2::int::text] is null then '[]' else jsonb_build_array(folio #> array['leaves', $2::int::text]) end as leaves`;
+  return "'' as text, '[]'::jsonb as leaves";
 }
 
 /** @returns false where a teacher has opened it in the meantime */

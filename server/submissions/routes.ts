@@ -4,9 +4,9 @@ import { readWork, withdrawWork, workFile, workPicture } from '../../contract/su
 import { markOpened } from '../access/work-state.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
-import { serve, serveBytes } from '../http/serve.ts';
+import { serve, serveBytes, StoredJson } from '../http/serve.ts';
 import { sendMedium } from '../media/send.ts';
-import { selectFile, selectWork, updateWithdrawn } from './queries.ts';
+import { selectFile, selectFolioText, selectWork, updateWithdrawn } from './queries.ts';
 
 export function submissionRoutes(context: Context): Router {
   const router = Router();
@@ -14,7 +14,8 @@ export function submissionRoutes(context: Context): Router {
 
   serve(router, context, readWork, 'work.read', async ({ params, standing }) => {
     if (standing.teacher && !standing.opened) await markOpened(db, params.submission);
-    return found(await selectWork(db, params.submission));
+    const work = found(await selectWork(db, params.submission));
+    return { ...work, folio: new StoredJson(found(await selectFolioText(db, params.submission))) };
   });
 
   serve(router, context, withdrawWork, 'work.withdraw', async ({ params, body }) => {
