@@ -3,7 +3,7 @@ import { Id } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 import { Remark } from './remarks.ts';
 
-export const MOST_HITS = 50;
+export const MOST_HITS = 30;
 
 /** Looks in transcripts, their translations, and what was written in remarks, among all that the person may read. */
 export const searchRemarks = endpoint({

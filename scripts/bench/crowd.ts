@@ -10,13 +10,12 @@ import { TEACHER } from '../../e2e/school.ts';
 import { Server } from '../../e2e/server.ts';
 import type { Client } from '../../server/testing/client.ts';
 import { signedIn, summary, timed } from './answers.ts';
+import { LightPerson } from './light-person.ts';
 import { addManyRemarks, SEARCHES } from './many-remarks.ts';
 
 const MEGABYTE = 1_000_000;
 /** Hertz. */
 const RATE = 48_000;
-/** Milliseconds between two light requests. */
-const BETWEEN = 20;
 const QUIET = 5000;
 const WANTED = 'percentile95 100 or less, longest 250 or less';
 
@@ -27,20 +26,23 @@ export async function benchCrowd(): Promise<object> {
     await server.whileStopped(addManyRemarks);
     const teacher = await signedIn(server.address, TEACHER);
     const student = await signedIn(server.address, 'Amaru Quispe');
-    const light = await signedIn(server.address, 'Eleni Marathou');
+    const light = await LightPerson.in(server.address);
     const { toMark } = (await teacher.send('GET', readWaiting.path)).json as z.infer<typeof readWaiting.answer>;
     const submission = toMark[0]!.submission;
     const text = await longText(await signedIn(server.address, 'Farid Noorzai'));
+    const [sound, slides] = [recording(), deck()];
     const heavy: Record<string, () => Promise<unknown>> = {
-      upload: () => upload(teacher, submission),
-      handIn: () => deck(student),
-      search: () => Promise.all(Array.from({ length: 10 }, () => searches(teacher, 'the t'))),
+      upload: () => upload(teacher, submission, sound),
+      handIn: () => handInDeck(student, slides),
+      search: () => searches(teacher, 'the t'),
       longText: () => several(20, () => timed(() => teacher.send('GET', `/submissions/${text}`))),
     };
-    const figures: Record<string, object> = { quiet: summary(await answers(light, sleep(QUIET))) };
+    const figures: Record<string, object> = { quiet: summary(await light.during(sleep(QUIET))) };
     for (const words of SEARCHES) figures[`search “${words}”`] = await searches(teacher, words);
     for (const [name, work] of Object.entries(heavy)) figures[name] = await beside(light, work());
+    figures.tenSearches = await beside(light, Promise.all(Array.from({ length: 10 }, () => searches(teacher, 'the t'))));
     figures.allAtOnce = await beside(light, Promise.all(Object.values(heavy).map((work) => work())));
+    await light.leave();
     return figures;
   } finally {
     await server.remove();
@@ -54,23 +56,10 @@ async function searches(teacher: Client, words: string): Promise<object> {
   return { ...summary(times), wanted: 'percentile95 40 or less' };
 }
 
-async function beside(light: Client, work: Promise<unknown>): Promise<object> {
+async function beside(light: LightPerson, work: Promise<unknown>): Promise<object> {
   const begun = performance.now();
-  const times = await answers(light, work);
+  const times = await light.during(work);
   return { ...summary(times), seconds: Math.round((performance.now() - begun) / 100) / 10, wanted: WANTED };
-}
-
-/** Light requests until some work has ended. */
-async function answers(light: Client, work: Promise<unknown>): Promise<number[]> {
-  const times: number[] = [];
-  let ended = false;
-  const end = work.finally(() => (ended = true));
-  while (!ended) {
-    times.push(await timed(() => light.send('GET', readOwnWork.path)));
-    await sleep(BETWEEN);
-  }
-  await end;
-  return times;
 }
 
 async function several(times: number, work: () => Promise<unknown>): Promise<void> {
@@ -85,8 +74,11 @@ function recording(): { file: Buffer; duration: number } {
   return { file: Buffer.concat([header, samples]), duration: samples.length / 2 / RATE };
 }
 
-function upload(teacher: Client, submission: string): Promise<number> {
-  const { file, duration } = recording();
+function upload(
+  teacher: Client,
+  submission: string,
+  { file, duration }: ReturnType<typeof recording>,
+): Promise<number> {
   const sound = { duration, peaks: [0, 100], microphone: { type: 'device' } };
   const said = { ...NO_WORDS, recording: { id: randomUUID(), sound } };
   const body = { anchor: { type: 'whole' }, kind: 'next', said };
@@ -97,9 +89,12 @@ const assignmentOf = async (student: Client): Promise<string> =>
   ((await student.send('GET', readOwnWork.path)).json as z.infer<typeof readOwnWork.answer>)[0]!.assignment.id;
 
 /** Slides of 20 MB. */
-async function deck(student: Client): Promise<number> {
+function deck(): Buffer {
   const parts = unzipSync(readFileSync(new URL('../../demo/documents/mirza-hadzic.pptx', import.meta.url)));
-  const file = Buffer.from(zipSync({ ...parts, 'ppt/media/padding.bin': randomBytes(20 * MEGABYTE) }, { level: 0 }));
+  return Buffer.from(zipSync({ ...parts, 'ppt/media/padding.bin': randomBytes(20 * MEGABYTE) }, { level: 0 }));
+}
+
+async function handInDeck(student: Client, file: Buffer): Promise<number> {
   const path = `/assignments/${await assignmentOf(student)}/submissions`;
   return timed(() => student.send('POST', path, { file, fileName: 'deck.pptx' }));
 }
