@@ -6,6 +6,8 @@ export const Problem = z.object({
   title: z.string(),
   status: z.int(),
   detail: z.string(),
+  /** What stands there now, where somebody else has changed it meanwhile. */
+  now: z.unknown().optional(),
 });
 export type Problem = z.infer<typeof Problem>;
 

@@ -36,7 +36,10 @@ export const makeRemark = endpoint({
 export const changeRemark = endpoint({
   method: 'PATCH',
   path: '/remarks/:remark',
-  body: RemarkChange,
+  body: RemarkChange.extend({
+    /** What the person saw there before: where it says something else by now, nothing is changed. */
+    was: RemarkChange.optional(),
+  }),
   answer: Remark,
 });
 export const putRemarkAside = endpoint({

@@ -94,6 +94,32 @@ test('remarks of every form, from the desk to the student', async ({ browser, se
     await expect(ribbon.getByRole('button', { name: /^Play/ })).toBeVisible();
   });
 
+  await test.step('changed by two people at once, nobody’s words are lost', async () => {
+    const remark = await page.evaluate(async () => {
+      const work = location.pathname.split('/').at(-1)!;
+      const { remarks } = (await (await fetch(`/api/submissions/${work}/feedback`)).json()) as {
+        remarks: { id: string; text: string }[];
+      };
+      const { id } = remarks.find(({ text }) => text.startsWith('How many grains'))!;
+      const body = JSON.stringify({ text: 'How many grains, and from where?' });
+      await fetch(`/api/remarks/${id}`, { method: 'PATCH', body, headers: { 'Content-Type': 'application/json' } });
+      return id;
+    });
+    expect(remark).toBeTruthy();
+    const ribbon = ribbonAbout(page, 'nearly all');
+    await ribbon.click();
+    await ribbon.getByRole('button', { name: 'Write on this remark' }).click();
+    await ribbon.getByRole('textbox', { name: 'Write your remark' }).fill('Which grains?');
+    await ribbon.getByRole('button', { name: 'Keep' }).click();
+    await page.getByRole('button', { name: 'Compare' }).click();
+    const both = page.getByRole('dialog', { name: 'Changed by two people' });
+    await expect(both).toContainText('How many grains, and from where?');
+    await expect(both).toContainText('Which grains?');
+    await both.getByRole('button', { name: 'Put in what I had' }).click();
+    await expect(ribbon).toContainText('Which grains?');
+    await saved(page);
+  });
+
   await test.step('are filtered by kind and tag', async () => {
     const filter = page.getByRole('group', { name: 'Remarks shown' });
     await pickFromMenu(filter, 'Remarks with a tag', 'style');

@@ -207,6 +207,16 @@ export const problems = {
     ),
   idTaken: () =>
     new ProblemError(409, 'id-taken', 'Already used', 'Something else has already been saved in its place.'),
+  changedMeanwhile: (now: unknown) => {
+    const error = new ProblemError(
+      409,
+      'changed-meanwhile',
+      'Changed meanwhile',
+      'Somebody else has changed the same thing in the meantime.',
+    );
+    error.problem.now = now;
+    return error;
+  },
   remarkEmpty: () =>
     new ProblemError(422, 'remark-empty', 'Empty remark', 'Say, write or attach something: this remark is empty.'),
   suggestionAstray: () =>

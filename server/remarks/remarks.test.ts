@@ -144,6 +144,23 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
     });
   });
 
+  it('changes nothing that somebody else has changed meanwhile, and says what stands there', async () => {
+    const remark = await sayRemark(school, submission, 'Two turnstones');
+    const change = (body: object) => school.as.teacher.send('PATCH', `/remarks/${remark}`, { body });
+    const text = async (): Promise<string> => (await feedback()).remarks.find(({ id }) => id === remark)!.text;
+    expect((await change({ text: 'mine', was: { text: '' } })).status).toBe(200);
+    expect(await change({ text: 'theirs', kind: 'question', was: { text: '', kind: 'next' } })).toMatchObject({
+      status: 409,
+      json: { type: 'urn:vivid-margin:changed-meanwhile', now: { text: 'mine' } },
+    });
+    expect(await text()).toBe('mine');
+    // Another field, the same words, or whoever has seen what stands there.
+    expect((await change({ tags: ['a'], was: { tags: [] } })).status).toBe(200);
+    expect((await change({ text: 'mine', was: { text: '' } })).status).toBe(200);
+    expect((await change({ text: 'theirs', was: { text: 'mine' } })).status).toBe(200);
+    expect(await text()).toBe('theirs');
+  });
+
   it('returns points and grade as they were, tells who has heard, and keeps answers', async () => {
     const remark = await sayRemark(school, submission, 'empty');
     const [first, second] = school.criteria;

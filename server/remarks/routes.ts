@@ -37,8 +37,8 @@ export function remarkRoutes(context: Context): Router {
     }),
   );
 
-  serve(router, context, changeRemark, 'remark.change', async ({ params, body }) => {
-    await db.transaction((tx) => changeWords(tx, params.remark, body));
+  serve(router, context, changeRemark, 'remark.change', async ({ params, body: { was, ...change } }) => {
+    await db.transaction((tx) => changeWords(tx, params.remark, change, was));
     return answer(params.remark, asTeacher);
   });
 

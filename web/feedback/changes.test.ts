@@ -2,7 +2,10 @@ import { describe, expect, it } from 'vitest';
 import type { Feedback } from '#contract/submissions';
 import {
   applyChange,
+  changedOver,
+  compared,
   inverseOf,
+  seen,
   readChange,
   touchedBy,
   withRemark,
@@ -134,6 +137,26 @@ describe('withRemark', () => {
     const aside = after(say('a', 3), { type: 'put aside', remark: 'a', aside: true });
     const known = { ...aside.aside[0]!, kind: 'strength' as const };
     expect(withRemark(aside, known)).toMatchObject({ remarks: [], aside: [{ kind: 'strength' }] });
+  });
+});
+
+describe('a change of what somebody else may change too', () => {
+  const amend: Change = { type: 'amend', remark: 'a', change: { text: 'mine', tags: ['x'] } };
+
+  it('goes with what its person saw, and after they have compared, with that', () => {
+    const ready = seen(after(say('a', 3)), amend);
+    expect(ready).toMatchObject({ was: { text: '', tags: [] } });
+    expect(compared(ready, { text: 'theirs', tags: [] })).toEqual([
+      { what: 'Text', now: 'theirs', mine: 'mine' },
+      { what: 'Tags', now: 'nothing', mine: 'x' },
+    ]);
+    expect(changedOver(ready, { text: 'theirs' })).toEqual({ ...amend, was: { text: 'theirs', tags: [] } });
+  });
+
+  it('is as it is where nobody else can be there, or nothing is seen', () => {
+    const score: Change = { type: 'score', criterion: 'c', level: null };
+    expect([seen(empty, score), seen(undefined, amend), changedOver(score, {})]).toEqual([score, amend, score]);
+    expect(compared(score, {})).toEqual([]);
   });
 });
 

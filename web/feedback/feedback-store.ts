@@ -3,7 +3,7 @@ import { computed, shallowRef } from 'vue';
 import { readSpeech, type Recording } from '#contract/recordings';
 import { readFeedback, readWork, returnWork, type Feedback, type Work } from '#contract/submissions';
 import { call, Refused } from '../session/api.ts';
-import { applyChange, recordingIn, touchedBy, withRecording, type Change, type Update } from './changes/index.ts';
+import { applyChange, recordingIn, seen, touchedBy, withRecording, type Change, type Update } from './changes/index.ts';
 import { useOutbox } from '../outbox/outbox.ts';
 import { useSession } from '../session/session.ts';
 
@@ -89,8 +89,10 @@ export const useFeedback = defineStore('feedback', () => {
   const isWithTeacher = (work: Work, error: Error): boolean =>
     work.student.id === session.person?.id && error instanceof Refused && error.problem.status === 404;
 
-  const add = (submission: string, change: Change): Promise<void> =>
-    outbox.add({ subject: SUBJECT, about: submission, touches: touchedBy(change), change });
+  function add(submission: string, wanted: Change): Promise<void> {
+    const change = seen(submission === work.value?.id ? feedback.value : undefined, wanted);
+    return outbox.add({ subject: SUBJECT, about: submission, touches: touchedBy(change), change });
+  }
 
   async function setReturned(returned: boolean): Promise<void> {
     fromServer.value = await call(returnWork, { params: { submission: work.value!.id }, body: { returned } });

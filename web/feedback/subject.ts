@@ -1,7 +1,7 @@
 import type { Subject } from '../outbox/subjects.ts';
 import { letGoOfBytes } from '../player/local-media.ts';
 import { firstChange } from './first-version.ts';
-import { readChange, sendChange, touchedBy, type Change } from './changes/index.ts';
+import { changedOver, compared, readChange, sendChange, touchedBy, type Change } from './changes/index.ts';
 
 /** How changes of feedback are read back from the browser's storage and sent. */
 export const feedbackSubject: Subject<Change> = {
@@ -15,6 +15,8 @@ export const feedbackSubject: Subject<Change> = {
     soundsIn(change).forEach(({ sha256 }) => letGoOfBytes(sha256));
     return update;
   },
+  compare: compared,
+  over: changedOver,
 };
 
 function soundsIn(change: Change): { sha256: string }[] {

@@ -23,6 +23,10 @@ registerSubject('notes', () =>
       return { change: { text }, touches: [text] };
     },
     send,
+    compare: (change, now) => [
+      { what: 'Text', now: (now as { text: string }).text, mine: (change as { text: string }).text },
+    ],
+    over: (change, now) => ({ ...(change as object), over: (now as { text: string }).text }),
   }),
 );
 
@@ -113,6 +117,27 @@ describe('the outbox', () => {
     expect(await kept()).toHaveLength(1);
     await outbox.dropRefused();
     expect([await kept(), outbox.state.value]).toEqual([[], 'saved']);
+  });
+
+  it('asks its person where somebody else was there, and puts theirs in only then', async () => {
+    const crossed = { type: 'x', title: 'x', status: 409, detail: 'Changed meanwhile.', now: { text: 'theirs' } };
+    const refuseOnce = () => send.mockImplementationOnce(() => Promise.reject(new Refused(crossed)));
+    const heard: unknown[] = [];
+    const stop = outbox.onSent((_, answer) => heard.push(answer));
+    for (const whose of ['theirs', 'mine'] as const) {
+      refuseOnce();
+      await outbox.add(note('mine'));
+      await vi.waitFor(() => expect(outbox.state.value).toBe('refused'));
+      const [parcel] = outbox.parcels.value;
+      expect(await outbox.compare(parcel!)).toEqual([{ what: 'Text', now: 'theirs', mine: 'mine' }]);
+      await outbox.settleWith(parcel!, whose);
+      await vi.waitFor(() => expect(outbox.state.value).toBe('saved'));
+    }
+    stop();
+    expect(heard).toEqual([undefined, undefined, 'taken']);
+    expect(send.mock.calls.at(-1)).toEqual([ID, { text: 'mine', over: 'theirs' }]);
+    expect(send).toHaveBeenCalledTimes(3);
+    expect(await kept()).toEqual([]);
   });
 
   it('lets others pass what the server fails at, but for those that go on with it, and tries it again', async () => {

@@ -39,6 +39,10 @@ export interface Outbox {
   tryAgain(): void;
   /** Gives up what the server refused. */
   dropRefused(): Promise<void>;
+  /** What stands there now beside what a refused parcel would put there; empty where nobody else was there. */
+  compare(parcel: Parcel): Promise<{ what: string; now: string; mine: string }[]>;
+  /** Ends a refusal because somebody else was there: with what they wrote, or all the same with this. */
+  settleWith(parcel: Parcel, whose: 'theirs' | 'mine'): Promise<void>;
   onSent(listener: Listener): () => void;
 }
 
@@ -150,7 +154,7 @@ export const useOutbox = createGlobalState((): Outbox => {
       for (const listener of listeners) listener(parcel, answer);
       parcels.value = parcels.value.filter(({ key }) => key !== parcel.key);
     } catch (error) {
-      if (isFinal(error)) return replace({ ...parcel, refused: sentenceOf(error) });
+      if (isFinal(error)) return refuse(parcel, error);
       if (error instanceof Refused && isOfParcel(error)) {
         const times = (failed.get(parcel.key)?.times ?? 0) + 1;
         failed.set(parcel.key, { times, reason: sentenceOf(error) });
@@ -158,6 +162,29 @@ export const useOutbox = createGlobalState((): Outbox => {
       }
       throw error;
     }
+  }
+
+  async function refuse(parcel: Parcel, error: unknown): Promise<void> {
+    const now = error instanceof Refused ? error.problem.now : undefined;
+    await replace({ ...parcel, refused: sentenceOf(error), ...(now !== undefined && { now }) });
+    // What others did is to be seen.
+    if (now !== undefined) for (const listener of listeners) listener(parcel, undefined);
+  }
+
+  async function compare({ subject, change, now }: Parcel): Promise<{ what: string; now: string; mine: string }[]> {
+    return now === undefined ? [] : ((await subjectOf(subject)).compare?.(change, now) ?? []);
+  }
+
+  async function settleWith(parcel: Parcel, whose: 'theirs' | 'mine'): Promise<void> {
+    if (whose === 'theirs') {
+      await parcelStore.delete(parcel);
+      parcels.value = parcels.value.filter(({ key }) => key !== parcel.key);
+      return;
+    }
+    const { refused: _refused, now, ...rest } = parcel;
+    const change = (await subjectOf(parcel.subject)).over?.(parcel.change, now) ?? parcel.change;
+    await replace({ ...rest, change });
+    void flush();
   }
 
   /** Once more each; what fails again steps aside at once. */
@@ -200,6 +227,8 @@ export const useOutbox = createGlobalState((): Outbox => {
     settle: (id) => void announced.delete(id),
     add,
     dropRefused,
+    compare,
+    settleWith,
     onSent(listener) {
       listeners.add(listener);
       return () => listeners.delete(listener);

@@ -16,6 +16,8 @@ export const Parcel = z.object({
   change: z.unknown(),
   /** Why the server will not have it; it stays until the person has seen that. */
   refused: z.string().optional(),
+  /** What stands there now, where somebody else has changed the same thing meanwhile. */
+  now: z.unknown().optional(),
 });
 export type Parcel = z.infer<typeof Parcel>;
 

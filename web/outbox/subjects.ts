@@ -7,6 +7,10 @@ export interface Subject<Change = unknown> {
   read(kept: unknown, writtenIn: number): { change: Change; touches: string[] };
   /** Brings a change to the server and answers with what it made of it, for those who listen. */
   send(about: string, change: Change): Promise<unknown>;
+  /** Where the server refuses a change because somebody else was there: what stands there now beside what it would put there. */
+  compare?(change: Change, now: unknown): { what: string; now: string; mine: string }[];
+  /** The change of somebody who has seen that and wants it all the same. */
+  over?(change: Change, now: unknown): Change;
 }
 
 type Load = () => Promise<Subject>;

@@ -6,7 +6,8 @@ import {
   mdiCloudOffOutline,
   mdiCloudUploadOutline,
 } from '@mdi/js';
-import { computed } from 'vue';
+import { computedAsync } from '@vueuse/core';
+import { computed, ref } from 'vue';
 import { useOutbox } from '../outbox/outbox.ts';
 import { blobsIn } from '../outbox/parcel.ts';
 import { saveAsFile } from '../outbox/save-as-file.ts';
@@ -28,6 +29,16 @@ const refused = computed(() => outbox.parcels.value.filter((parcel) => parcel.re
 const reason = computed(() =>
   outbox.state.value === 'refused' ? refused.value[0]?.refused : outbox.stuck.value[0]?.reason,
 );
+/** Somebody else has changed the same thing: the person chooses. */
+const crossed = computed(() => refused.value.find((parcel) => parcel.now !== undefined));
+const compared = computedAsync(() => (crossed.value ? outbox.compare(crossed.value) : []), []);
+const choosing = ref(false);
+
+async function settle(whose: 'theirs' | 'mine'): Promise<void> {
+  choosing.value = false;
+  if (crossed.value) await outbox.settleWith(crossed.value, whose);
+}
+
 const sounds = computed(() =>
   (outbox.state.value === 'refused' ? refused.value : outbox.stuck.value.map(({ parcel }) => parcel)).flatMap(
     ({ change }) => blobsIn(change),
@@ -46,8 +57,25 @@ const save = (): void => sounds.value.forEach((blob, index) => saveAsFile(blob, 
       <v-btn v-if="outbox.state.value === 'stuck'" size="x-small" variant="outlined" @click="outbox.tryAgain()"
         >Try again</v-btn
       >
+      <v-btn v-else-if="crossed" size="x-small" variant="outlined" @click="choosing = true">Compare</v-btn>
       <v-btn v-else size="x-small" variant="outlined" @click="outbox.dropRefused()">Understood</v-btn>
     </template>
+    <v-dialog v-model="choosing" max-width="640" aria-label="Changed by two people">
+      <v-card class="crossed">
+        <h2>Changed by two people</h2>
+        <p>While you changed this remark, somebody else did too. Which one should stay?</p>
+        <dl v-for="{ what, now, mine } in compared" :key="what">
+          <dt>{{ what }}, as it is now</dt>
+          <dd>{{ now }}</dd>
+          <dt>{{ what }}, as you had it</dt>
+          <dd>{{ mine }}</dd>
+        </dl>
+        <div class="choice">
+          <v-btn variant="outlined" @click="settle('theirs')">Leave it as it is now</v-btn>
+          <v-btn variant="flat" color="primary" @click="settle('mine')">Put in what I had</v-btn>
+        </div>
+      </v-card>
+    </v-dialog>
   </span>
 </template>
 
@@ -70,5 +98,24 @@ const save = (): void => sounds.value.forEach((blob, index) => saveAsFile(blob, 
   max-width: 28ch;
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.crossed {
+  padding: 24px;
+  white-space: normal;
+}
+.crossed dt {
+  margin-top: 12px;
+  color: var(--quiet);
+  font-size: 13px;
+}
+.crossed dd {
+  overflow-wrap: anywhere;
+  white-space: pre-line;
+}
+.choice {
+  display: flex;
+  justify-content: flex-end;
+  gap: 10px;
+  margin-top: 20px;
 }
 </style>

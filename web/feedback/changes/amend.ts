@@ -6,7 +6,13 @@ import type { Undoable } from './change.ts';
 import { changedRemark, remarkIn, withRemark } from './on-feedback.ts';
 
 /** What a remark says, its kind or its place. */
-export const Amend = z.object({ type: z.literal('amend'), remark: Id, change: RemarkChange });
+export const Amend = z.object({
+  type: z.literal('amend'),
+  remark: Id,
+  change: RemarkChange,
+  /** What stood there. */
+  was: RemarkChange.optional(),
+});
 export type Amend = z.infer<typeof Amend>;
 
 export const amending: Undoable<Amend> = {
@@ -16,12 +22,49 @@ export const amending: Undoable<Amend> = {
     const remark = remarkIn(feedback, amend.remark);
     return remark && { ...amend, change: before(remark, amend.change) };
   },
-  async send(_, { remark, change }) {
-    const changed = await call(changeRemark, { params: { remark }, body: change });
+  async send(_, { remark, change, was }) {
+    const changed = await call(changeRemark, { params: { remark }, body: { ...change, ...(was && { was }) } });
     return (feedback) => withRemark(feedback, changed);
   },
   touches: ({ remark }) => [remark],
+  careful: {
+    seeing(feedback, amend) {
+      const remark = remarkIn(feedback, amend.remark);
+      return remark ? { ...amend, was: before(remark, amend.change) } : amend;
+    },
+    over: (amend, now) => ({ ...amend, was: { ...amend.was, ...RemarkChange.parse(now) } }),
+    compare(amend, now) {
+      const theirs = RemarkChange.parse(now);
+      return (Object.keys(theirs) as (keyof RemarkChange)[]).map((name) => ({
+        what: NAMES[name],
+        now: inWords(theirs[name]),
+        mine: inWords(amend.change[name]),
+      }));
+    },
+  },
 };
+
+const NAMES: Record<keyof RemarkChange, string> = {
+  name: 'Name',
+  text: 'Text',
+  link: 'Link',
+  reaction: 'Reaction',
+  suggestion: 'Suggestion',
+  stamp: 'Stamp',
+  tags: 'Tags',
+  criterion: 'Criterion',
+  private: 'Private',
+  kind: 'Kind',
+  anchor: 'Passage',
+};
+
+function inWords(value: RemarkChange[keyof RemarkChange]): string {
+  if (value === null || value === undefined || value === '') return 'nothing';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'string') return value;
+  if (Array.isArray(value)) return value.join(', ') || 'nothing';
+  return 'quote' in value ? value.quote.exact : 'another one';
+}
 
 const before = (remark: Remark, change: RemarkChange): RemarkChange =>
   Object.fromEntries(Object.keys(change).map((name) => [name, remark[name as keyof RemarkChange]]));

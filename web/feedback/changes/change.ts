@@ -16,6 +16,23 @@ export interface Lasting<C> {
   send(submission: string, change: C): Promise<Update>;
   /** Ids of the remarks and recordings that it changes. */
   touches(change: C): string[];
+  /** Where the server takes it only if nobody else has changed the same thing meanwhile. */
+  careful?: Careful<C>;
+}
+
+interface Careful<C> {
+  /** The change with what its person sees now. */
+  seeing(feedback: Feedback, change: C): C;
+  /** The same change, once its person has seen what stands there now. */
+  over(change: C, now: unknown): C;
+  /** What stands there now beside what the change would put there, in words. */
+  compare(change: C, now: unknown): Compared[];
+}
+
+export interface Compared {
+  what: string;
+  now: string;
+  mine: string;
 }
 
 /** A change that can be taken back. */

@@ -1,7 +1,7 @@
 import type { Feedback } from '#contract/submissions';
 import { amending, type Amend } from './amend.ts';
 import { answering, type Answer } from './answer.ts';
-import type { Lasting, Undoable, Update } from './change.ts';
+import type { Compared, Lasting, Undoable, Update } from './change.ts';
 import { givingPoints, type GivePoints } from './give-points.ts';
 import { hearing, type Hear } from './hear.ts';
 import { keepingOriginal, type KeepOriginal } from './keep-original.ts';
@@ -49,6 +49,18 @@ export const applyChange = (feedback: Feedback, change: Change): Feedback => sor
 
 export const sendChange = (submission: string, change: Change): Promise<Update> =>
   sortOf(change).send(submission, change);
+
+/** A change as it is to be sent, by somebody who sees this. */
+export function seen(feedback: Feedback | undefined, change: Change): Change {
+  const { careful } = sortOf(change);
+  return careful && feedback ? careful.seeing(feedback, change) : change;
+}
+
+export const compared = (change: Change, now: unknown): Compared[] =>
+  sortOf(change).careful?.compare(change, now) ?? [];
+
+export const changedOver = (change: Change, now: unknown): Change =>
+  sortOf(change).careful?.over(change, now) ?? change;
 
 export const touchedBy = (change: Change): string[] => sortOf(change).touches(change);
 
