@@ -19,7 +19,12 @@ export const WithUploads = z.object({
 export type WithUploads = z.infer<typeof WithUploads>;
 
 /** How much a person has sent within a day, and may send, in bytes. */
-export const UploadUse = z.object({ sent: z.int(), most: z.int() });
+export const UploadUse = z.object({
+  sent: z.int(),
+  most: z.int(),
+  /** What is free where the school is kept, and what of it stays free; null where the server does not know. Teachers are told. */
+  room: z.object({ free: z.int(), reserve: z.int() }).nullable(),
+});
 
 export type UploadUse = z.infer<typeof UploadUse>;
 

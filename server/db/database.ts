@@ -15,6 +15,8 @@ export interface Database extends Queries {
   transaction<T>(work: (tx: Queries) => Promise<T>): Promise<T>;
   /** What a PostgreSQL server does by itself: clears what was deleted, and counts again for its plans. */
   tidy(): Promise<void>;
+  /** Bytes that are free where the data are kept, and those that stay so; null where that is another's care. */
+  room(): Promise<{ free: number; reserve: number } | null>;
   close(): Promise<void>;
 }
 

@@ -2,7 +2,7 @@ import { Worker } from 'node:worker_threads';
 import { threadOf } from '../threads/thread.ts';
 import { DatabaseError, type Database, type Queries, type Row } from './database.ts';
 import { lockFolder } from './folder-lock.ts';
-import { roomIn, type Room } from './room.ts';
+import { RESERVE, roomIn, type Room } from './room.ts';
 import type { WorkerAnswer, WorkerRequest, WorkerSettings } from './pglite-worker.ts';
 
 type Question = WorkerRequest extends infer Request
@@ -133,6 +133,7 @@ const bytesIn = (values: readonly unknown[]): number =>
 class EmbeddedDatabase implements Database {
   readonly #thread: PgliteThread;
   readonly #free: Promise<void>;
+  readonly #room: Room;
   readonly #direct: Queries;
   /** There is one connection: whoever wants it waits until the transaction before has ended. */
   #turn: Promise<unknown> = Promise.resolve();
@@ -140,6 +141,7 @@ class EmbeddedDatabase implements Database {
   constructor(thread: PgliteThread, room: Room, free: Promise<void>) {
     this.#thread = thread;
     this.#free = free;
+    this.#room = room;
     this.#direct = {
       query: async (sql, values = []) => {
         if (WRITES.test(sql)) await room.need(bytesIn(values));
@@ -175,6 +177,10 @@ class EmbeddedDatabase implements Database {
   async tidy(): Promise<void> {
     const tables = await this.query("select quote_ident(tablename) as name from pg_tables where schemaname = 'public'");
     for (const { name } of tables) await this.query(`vacuum (analyze, process_toast false) ${String(name)}`);
+  }
+
+  async room(): Promise<{ free: number; reserve: number }> {
+    return { free: await this.#room.free(), reserve: RESERVE };
   }
 
   async close(): Promise<void> {

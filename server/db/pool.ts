@@ -11,6 +11,7 @@ export function openPool(connectionString: string): Database {
     ...queriesOf(pool),
     transaction: (work) => inTransaction(pool, work),
     tidy: () => Promise.resolve(),
+    room: () => Promise.resolve(null),
     close: () => pool.end(),
   };
 }

@@ -29,11 +29,14 @@ export interface Room {
    * @throws NoRoom
    */
   need(bytes: number): Promise<void>;
+  /** Bytes that are free now. */
+  free(): Promise<number>;
 }
 
 export function roomIn(folder: string, freeIn = freeBytes): Room {
   let told = -Infinity;
   return {
+    free: () => freeIn(folder),
     async need(bytes) {
       const free = await freeIn(folder);
       if (free - TIMES * bytes >= RESERVE) return;

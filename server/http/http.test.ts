@@ -23,7 +23,7 @@ beforeAll(async () => {
   mkdirSync(path.join(webFolder, 'assets'));
   writeFileSync(path.join(webFolder, 'index.html'), '<!doctype html><title>app</title>');
   writeFileSync(path.join(webFolder, 'assets', 'app-1a2b.js'), `export const x = '${'long '.repeat(1000)}';`);
-  const db = { query, script: vi.fn(), transaction: vi.fn(), tidy: vi.fn(), close: vi.fn() };
+  const db = { query, script: vi.fn(), transaction: vi.fn(), tidy: vi.fn(), room: vi.fn(), close: vi.fn() };
   const settings = { ...readSettings({ VIVID_HOSTS: 'margin.school.example' }), webFolder };
   server = createServer(
     createApp({ db, settings, readDocument: vi.fn(), speech: {} as Context['speech'], translators: [] }),

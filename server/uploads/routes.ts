@@ -43,6 +43,7 @@ export function uploadRoutes(context: Context): Router {
   serve(router, context, readUploadUse, 'own', async ({ person }) => ({
     sent: await selectSentToday(db, person.id),
     most: settings.maxDayBytes,
+    room: person.teaches ? await db.room() : null,
   }));
   return router;
 }

@@ -14,7 +14,7 @@ import { essay, handIn, startTestSchool, type TestSchool } from '../testing/scho
 const TUS = { 'Tus-Resumable': '1.0.0' };
 const sha256 = (bytes: Buffer): Buffer => createHash('sha256').update(bytes).digest();
 
-describe.each(bodies)('uploads on $name', ({ open }) => {
+describe.each(bodies)('uploads on $name', ({ name, open }) => {
   let test: TestDatabase;
   let school: TestSchool;
   const tokens: Record<string, string> = {};
@@ -174,7 +174,10 @@ describe.each(bodies)('uploads on $name', ({ open }) => {
       `insert into uploads (id, owner, byte_length, made_at) values ($1, $2, $3, now()), ($4, $2, $3, now() - interval '2 days')`,
       [randomUUID(), school.ids.classmate, most - 10, randomUUID()],
     );
-    expect((await school.as.classmate.send('GET', '/upload-use')).json).toEqual({ sent: most - 10, most });
+    expect((await school.as.classmate.send('GET', '/upload-use')).json).toEqual({ sent: most - 10, most, room: null });
+    const { room } = (await school.as.teacher.send('GET', '/upload-use')).json as { room: { free: number } | null };
+    if (name === 'PGlite') expect(room!.free).toBeGreaterThan(0);
+    else expect(room).toBeNull();
     expect((await ask('classmate', 'POST', '/uploads', { 'Upload-Length': '10' })).status).toBe(201);
     const refused = await ask('classmate', 'POST', '/uploads', { 'Upload-Length': '1' });
     expect([refused.status, ((await refused.json()) as { detail: string }).detail]).toEqual([

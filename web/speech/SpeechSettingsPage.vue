@@ -9,6 +9,7 @@ import { useLoaded } from '../shell/use-loaded.ts';
 import AgreementBox from './AgreementBox.vue';
 import BrowserListening from './BrowserListening.vue';
 import LanguagePick from './LanguagePick.vue';
+import RoomOnServer from './RoomOnServer.vue';
 import { languageName, listOf } from '../wording/format.ts';
 
 /** What is spoken, who writes it down and translates it, and where voice and words go. */
@@ -130,15 +131,16 @@ const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(st
           </template>
         </dl>
       </section>
+      <RoomOnServer />
     </div>
   </PageFrame>
 </template>
 
 <style scoped>
-section {
+:deep(section) {
   margin-bottom: 36px;
 }
-h2 {
+:deep(h2) {
   margin-bottom: 8px;
   font-size: 17px;
   font-weight: 650;
