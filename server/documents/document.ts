@@ -112,6 +112,10 @@ export const documentErrors = {
     ),
   tooSlow: () => new DocumentError('This document took too long to read. Save it again, or split it, and try again.'),
   withoutText: () => new DocumentError('There is no text in this document. Check that you chose the right file.'),
+  emptyCells: () =>
+    new DocumentError(
+      'There is nothing in the cells of this workbook that could be marked; charts and drawings cannot be read from it. Hand them in as a PDF.',
+    ),
   noPicture: (format: FileFormat) =>
     new DocumentError(
       `This ${FORMAT_NAMES[format]} is too large to be shown: at most 100 million pixels. Make it smaller.`,

@@ -23,13 +23,15 @@ describe('a small workbook that says it is large', () => {
     ['a row that no program has', cell('A999999999', 999_999_999), 'damaged'],
     ['a column that no program has', cell('ZZZZ3', 3), 'damaged'],
     ['a value far down', cell('B1048576', 1_048_576), 'more than 50,000 cells'],
-    [
-      'merged cells all over',
-      '</sheetData><mergeCells count="1"><mergeCell ref="A1:XFD1048576"/></mergeCells>',
-      '50,000',
-    ],
   ])('is refused before it takes time: %s', async (_, more, sentence) => {
     await expect(read(changed((sheet) => sheet.replace('</sheetData>', more)))).rejects.toThrow(sentence);
+  });
+
+  it('is read as its first cell where all of it is merged', async () => {
+    const merged = '</sheetData><mergeCells count="1"><mergeCell ref="A1:XFD1048576"/></mergeCells>';
+    expect(await read(changed((sheet) => sheet.replace('</sheetData>', merged)))).toMatchObject([
+      { rows: [[{ text: 'Day' }]] },
+    ]);
   });
 
   it('is read where it is only formatted far down, or says of whole columns what may be typed', async () => {

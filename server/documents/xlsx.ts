@@ -1,52 +1,139 @@
 import type { SheetCell } from '#core/folio';
-import { strToU8, zipSync } from 'fflate';
-import ExcelJS, { type Cell, type CellValue, type Worksheet } from 'exceljs';
+import type { Document, Element } from '@xmldom/xmldom';
+import path from 'node:path/posix';
 import { documentErrors, type Reader } from './document.ts';
 import { MAX_CELLS, sheetLeaf } from './sheet.ts';
-import { openPackage } from './zip.ts';
-
-/** Reads an Excel workbook: the values of its visible sheets, formulas by their last result. */
-export const readXlsx: Reader = async (bytes) => {
-  const workbook = new ExcelJS.Workbook();
-  await workbook.xlsx.load(withoutGiants(bytes) as never);
-  const sheets = workbook.worksheets.filter(({ state, actualRowCount }) => state === 'visible' && actualRowCount > 0);
-  if (sheets.length === 0) throw documentErrors.withoutText();
-  return { title: workbook.title || undefined, leaves: sheets.map((sheet) => sheetLeaf(sheet.name, cellsOf(sheet))) };
-};
+import { valueText, xlsxFormats } from './xlsx-value.ts';
+import { attribute, child, children, descendants, parseXml } from './xml.ts';
+import { openPackage, type Package } from './zip.ts';
 
 /** The most rows and columns of a sheet in Office (common practice; ECMA-376 sets no bound). */
 const MAX_ROWS = 1_048_576;
 const MAX_COLUMNS = 16_384;
 
-const SHEET = /(^|\/)worksheets\/[^/]+\.xml$/u;
-/** What may be typed into cells is of no use to a reader, and is often said of whole columns. */
-const VALIDATIONS = /<((?:\w+:)?)dataValidations\b[^>]*?(?:\/>|>[\s\S]*?<\/\1dataValidations>)/gu;
-const ROW = /<(?:\w+:)?row\b[^>]*?\sr="(\d+)"/gu;
-const CELL = /<(?:\w+:)?c\b[^>]*?\sr="([^"]+)"/gu;
-const MERGED = /<(?:\w+:)?mergeCell\b[^>]*?\sref="([^"]+)"/gu;
+/**
+ * Reads an Office Open XML workbook (ECMA-376 Part 1, section 18): the values of its visible sheets as they are shown, formulas
+ * by their last result, and as formulas where they were never computed.
+ */
+export const readXlsx: Reader = (bytes) => {
+  const files = openPackage(bytes, 'xlsx');
+  const xml = (name: string | undefined): Document | undefined => {
+    const text = name === undefined ? undefined : files.text(name);
+    return text === undefined ? undefined : parseXml(text, 'xlsx');
+  };
+  const main =
+    targetsOf(xml('_rels/.rels'), '').find(({ type }) => type === 'officeDocument')?.name ?? 'xl/workbook.xml';
+  const workbook = xml(main);
+  if (!workbook) throw documentErrors.broken('xlsx');
+  const targets = targetsOf(xml(relationsOf(main)), path.dirname(main));
+  const named = (type: string): Document | undefined => xml(targets.find((target) => target.type === type)?.name);
+  const strings = children(named('sharedStrings')?.documentElement ?? undefined, 'si').map(stringText);
+  const date1904 = isTrue(attribute(child(workbook.documentElement ?? undefined, 'workbookPr'), 'date1904'));
+  const formats = xlsxFormats(named('styles')?.documentElement ?? undefined, date1904);
+
+  const leaves = descendants(workbook, 'sheet').flatMap((sheet) => {
+    if ((attribute(sheet, 'state') ?? 'visible') !== 'visible') return [];
+    const target = targets.find(({ id, type }) => type === 'worksheet' && id === attribute(sheet, 'r:id'));
+    const text = target && files.text(target.name);
+    const cells = text === undefined ? [] : cellsOf(text, { strings, formats });
+    return cells.length > 0 ? [sheetLeaf(attribute(sheet, 'name') ?? 'Sheet', cells)] : [];
+  });
+  if (leaves.length === 0) throw documentErrors.emptyCells();
+  return { title: titleOf(files), leaves };
+};
+
+interface Target {
+  id: string;
+  /** The last part of its type, which transitional and strict documents share. */
+  type: string;
+  name: string;
+}
+
+const relationsOf = (name: string): string => path.join(path.dirname(name), '_rels', `${path.basename(name)}.rels`);
+
+const targetsOf = (relations: Document | undefined, folder: string): Target[] =>
+  descendants(relations, 'Relationship').map((one) => {
+    const target = attribute(one, 'Target') ?? '';
+    return {
+      id: attribute(one, 'Id') ?? '',
+      type: (attribute(one, 'Type') ?? '').split('/').at(-1)!,
+      name: target.startsWith('/') ? target.slice(1) : path.join(folder, target),
+    };
+  });
+
+function titleOf(files: Package): string | undefined {
+  const text = files.text('docProps/core.xml');
+  return text === undefined
+    ? undefined
+    : descendants(parseXml(text, 'xlsx'), 'title')[0]?.textContent?.trim() || undefined;
+}
+
+/** Its characters without those that only say how they are pronounced. */
+const stringText = (string: Element): string =>
+  Array.from(string.childNodes)
+    .map((node) => {
+      if (node.localName === 't') return node.textContent ?? '';
+      return node.localName === 'r' ? (child(node, 't')?.textContent ?? '') : '';
+    })
+    .join('');
+
+const isTrue = (value: string | undefined): boolean => value === '1' || value === 'true';
+
+interface Sources {
+  strings: readonly string[];
+  formats: ReturnType<typeof xlsxFormats>;
+}
+
+/** Cells that hold nothing and are only formatted: there may be a million of them. */
+const EMPTY_CELL = /<(?:\w+:)?c\b[^>]*\/>/gu;
+const FULL_CELL = /<(?:\w+:)?c[\s>]/gu;
 
 /**
- * The same workbook without what a few bytes can say of very many cells, each of which would be gone through.
- * @throws DocumentError where there are more cells than Office has, or merged ones than are shown
+ * By what is there, since a row far down may be all that makes a sheet long.
+ * @throws DocumentError where it is larger than can be shown, or than any sheet is
  */
-function withoutGiants(bytes: Uint8Array): Uint8Array {
-  const parts = openPackage(bytes, 'xlsx');
-  const changed: Record<string, Uint8Array> = {};
-  for (const name of parts.names.filter((part) => SHEET.test(part))) {
-    const text = parts.text(name)!;
-    const places = [...text.matchAll(CELL)].map(([, cell]) => placeOf(cell!));
-    const tooFar = places.some(({ row, column }) => row > MAX_ROWS || column > MAX_COLUMNS);
-    if (tooFar || [...text.matchAll(ROW)].some(([, row]) => Number(row) > MAX_ROWS))
-      throw documentErrors.broken('xlsx');
-    if ([...text.matchAll(MERGED)].some(([, range]) => areaOf(range!) > MAX_CELLS)) throw documentErrors.tooManyCells();
-    const rest = text.replace(VALIDATIONS, '');
-    if (rest !== text) changed[name] = strToU8(rest);
+function cellsOf(text: string, sources: Sources): SheetCell[][] {
+  const filled = text.replace(EMPTY_CELL, '');
+  if ((filled.match(FULL_CELL)?.length ?? 0) > 2 * MAX_CELLS) throw documentErrors.tooManyCells();
+  const sheet = parseXml(filled, 'xlsx').documentElement ?? undefined;
+  const hidden = hiddenByMerging(sheet);
+  const rows: SheetCell[][] = [];
+  let width = 0;
+  let row = 0;
+  for (const element of children(child(sheet, 'sheetData'), 'row')) {
+    row = Number(attribute(element, 'r') ?? row + 1);
+    let column = 0;
+    for (const cell of children(element, 'c')) {
+      const place = attribute(cell, 'r');
+      if (place === undefined) column++;
+      else ({ row, column } = placeOf(place));
+      if (!(row >= 1 && row <= MAX_ROWS && column >= 1 && column <= MAX_COLUMNS)) throw documentErrors.broken('xlsx');
+      const shown = textOf(cell, sources);
+      if (shown.trim() === '' || hidden(row, column)) continue;
+      width = Math.max(width, column);
+      if (row * width > MAX_CELLS) throw documentErrors.tooManyCells();
+      while (rows.length < row) rows.push([]);
+      rows[row - 1]![column - 1] = { text: shown };
+    }
   }
-  if (Object.keys(changed).length === 0) return bytes;
-  const files = parts.names
-    .filter((name) => !name.endsWith('/'))
-    .map((name) => [name, changed[name] ?? parts.bytes(name)!] as const);
-  return zipSync(Object.fromEntries(files), { level: 0 });
+  return rows;
+}
+
+/** Of merged cells only the first shows its value. */
+function hiddenByMerging(sheet: Element | undefined): (row: number, column: number) => boolean {
+  const areas = children(child(sheet, 'mergeCells'), 'mergeCell').map((one) => {
+    const [from, to = from] = (attribute(one, 'ref') ?? '').split(':').map(placeOf);
+    return { from: from!, to: to! };
+  });
+  return (row, column) =>
+    areas.some(
+      ({ from, to }) =>
+        row >= from.row &&
+        row <= to.row &&
+        column >= from.column &&
+        column <= to.column &&
+        (row !== from.row || column !== from.column),
+    );
 }
 
 /** `C7` is row 7, column 3. */
@@ -56,57 +143,17 @@ function placeOf(cell: string): { row: number; column: number } {
   return { row: Number(row), column };
 }
 
-function areaOf(range: string): number {
-  const [from, to = from] = range.split(':').map(placeOf);
-  return (to!.row - from!.row + 1) * (to!.column - from!.column + 1);
-}
-
-/** By what is there, since a row far down may be all that makes a sheet long. */
-function cellsOf(sheet: Worksheet): SheetCell[][] {
-  const rows: SheetCell[][] = [];
-  let width = 0;
-  sheet.eachRow((row, number) =>
-    row.eachCell((cell, column) => {
-      // Of merged cells only the first has the value.
-      const text = cell.isMerged && cell.master !== cell ? '' : textOf(cell);
-      if (text === '') return;
-      width = Math.max(width, column);
-      if (number * width > MAX_CELLS) throw documentErrors.tooManyCells();
-      while (rows.length < number) rows.push([]);
-      rows[number - 1]![column - 1] = { text };
-    }),
-  );
-  return rows;
-}
-
-function textOf(cell: Cell): string {
-  return textOfValue(cell.value, cell.numFmt);
-}
-
-function textOfValue(value: CellValue, format: string | undefined): string {
-  if (value === null || value === undefined) return '';
-  if (value instanceof Date) return dateText(value);
-  if (typeof value === 'number') return numberText(value, format);
-  if (typeof value !== 'object') return String(value);
-  if ('richText' in value) return value.richText.map(({ text }) => text).join('');
-  if ('error' in value) return value.error;
-  if ('text' in value) return String(value.text);
-  if ('result' in value) return textOfValue(value.result ?? null, format);
-  return '';
-}
-
-/** `2026-03-09`, with the time of day where there is one; a time alone as `14:30`. */
-function dateText(date: Date): string {
-  const [day, time] = date.toISOString().split(/[T.]/) as [string, string];
-  const clock = time.replace(/:00$/, '');
-  if (date.getTime() < Date.UTC(1900, 0, 1)) return clock;
-  return time === '00:00:00' ? day : `${day} ${clock}`;
-}
-
-/** A number as its format shows it, as far as places and per cent go. */
-function numberText(value: number, format = 'General'): string {
-  const places = /^[#,]*0(?:\.(0+))?(%)?/.exec(format);
-  if (!places) return String(Number(value.toPrecision(12)));
-  const digits = places[1]?.length ?? 0;
-  return places[2] ? `${(value * 100).toFixed(digits)}%` : value.toFixed(digits);
+/** ECMA-376 Part 1, section 18.3.1.4: what a cell holds is said by its type. */
+function textOf(cell: Element, { strings, formats }: Sources): string {
+  const value = child(cell, 'v')?.textContent ?? undefined;
+  const type = attribute(cell, 't') ?? 'n';
+  if (type === 'inlineStr') return stringText(child(cell, 'is') ?? cell);
+  if (value === undefined || (value === '' && child(cell, 'f'))) {
+    const formula = child(cell, 'f')?.textContent;
+    return formula ? `=${formula}` : '';
+  }
+  if (type === 's') return strings[Number(value)] ?? '';
+  if (type === 'b') return isTrue(value) ? 'TRUE' : 'FALSE';
+  if (type === 'n') return valueText(Number(value), formats(Number(attribute(cell, 's') ?? 0)));
+  return type === 'd' ? value.replace('T', ' ') : value;
 }
