@@ -20,7 +20,9 @@ const PARTS: readonly (readonly [part: string, format: FileFormat])[] = [
 ];
 const OPEN_DOCUMENT: Record<string, FileFormat> = {
   'application/vnd.oasis.opendocument.text': 'odt',
+  'application/vnd.oasis.opendocument.text-template': 'odt',
   'application/vnd.oasis.opendocument.presentation': 'odp',
+  'application/vnd.oasis.opendocument.presentation-template': 'odp',
 };
 
 const BY_SIGNATURE: Record<string, FileFormat> = {
@@ -41,11 +43,11 @@ const BY_SIGNATURE: Record<string, FileFormat> = {
 
 /** Which endings a format may have. A file whose ending belongs to another format is refused. */
 const ENDINGS: Record<FileFormat, readonly string[]> = {
-  docx: ['docx', 'docm'],
-  odt: ['odt'],
+  docx: ['docx', 'docm', 'dotx', 'dotm'],
+  odt: ['odt', 'ott'],
   pdf: ['pdf'],
-  pptx: ['pptx', 'pptm', 'ppsx'],
-  odp: ['odp'],
+  pptx: ['pptx', 'pptm', 'ppsx', 'potx', 'potm'],
+  odp: ['odp', 'otp'],
   markdown: ['md', 'markdown'],
   text: ['txt', 'text'],
   html: ['html', 'htm'],
@@ -58,7 +60,7 @@ const ENDINGS: Record<FileFormat, readonly string[]> = {
   webm: ['webm', 'weba'],
   mp4: ['mp4', 'm4a', 'm4v'],
   csv: ['csv', 'tsv'],
-  xlsx: ['xlsx', 'xlsm'],
+  xlsx: ['xlsx', 'xlsm', 'xltx'],
 };
 const TEXTS: readonly FileFormat[] = ['text', 'markdown', 'html', 'csv'];
 

@@ -1,28 +1,22 @@
-import { canonicalText, countWords, titleOf } from '#core/folio';
+import { canonicalText, countWords, titleOf, type Block } from '#core/folio';
 import { XMLSerializer, type Document, type Element } from '@xmldom/xmldom';
-import { strToU8, zipSync } from 'fflate';
+import { strFromU8, strToU8, zipSync } from 'fflate';
 import mammoth from 'mammoth';
 import path from 'node:path/posix';
 import { documentErrors, type DocumentPicture, type Reader } from './document.ts';
+import { isJoined, mendDocx, removeStrayCalls } from './docx-mend.ts';
 import { docxNumbering } from './docx-numbering.ts';
+import { docxObject } from './docx-objects.ts';
 import { blocksOfHtml } from './html-blocks.ts';
 import { mathNode } from './math.ts';
 import { Placeholders } from './placeholders.ts';
+import { standInPicture } from './stand-in-picture.ts';
 import { attribute, descendants, parseXml, path as follow, child } from './xml.ts';
 import { openPackage, type Package } from './zip.ts';
 
 const PICTURE_TYPES = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'image/bmp']);
 
-const STYLES = [
-  "p[style-name='Title'] => h1:fresh",
-  "p[style-name='Subtitle'] => h2:fresh",
-  'u => u',
-  'strike => s',
-  'br[type="page"] => ',
-];
-
-/** Tracked changes are shown as accepted (ECMA-376 Part 1, section 17.13.5). */
-const TAKEN_OUT = ['del', 'moveFrom'];
+const STYLES = ["p[style-name='Title'] => h1:fresh", "p[style-name='Subtitle'] => h2:fresh", 'u => u', 'strike => s'];
 
 /** Reads an Office Open XML text document (ECMA-376). */
 export const readDocx: Reader = async (bytes) => {
@@ -30,21 +24,11 @@ export const readDocx: Reader = async (bytes) => {
   const main = mainPart(parts);
   const placeholders = new Placeholders();
   const styles = partXml(parts, path.join(path.dirname(main), 'styles.xml'));
-  const prepared = await prepare(parts, main, styles, placeholders);
   const pictures: DocumentPicture[] = [];
-  const html = await mammoth.convertToHtml(
-    { buffer: Buffer.from(prepared.buffer, prepared.byteOffset, prepared.byteLength) },
-    {
-      styleMap: STYLES,
-      ignoreEmptyParagraphs: false,
-      convertImage: mammoth.images.imgElement(async (image) => {
-        if (!PICTURE_TYPES.has(image.contentType)) return { src: '' };
-        pictures.push({ mediaType: image.contentType, bytes: await image.readAsBuffer() });
-        return { src: `picture:${pictures.length - 1}` };
-      }),
-    },
-  );
-  const blocks = placeholders.restore(blocksOfHtml(html.value));
+  const stand = (label: string): number => pictures.push(standInPicture(label)) - 1;
+  const prepared = await prepare(parts, main, styles, placeholders, stand);
+  const html = await convert(prepared, pictures, stand);
+  const blocks = placeholders.restore(blocksOfHtml(html));
   if (countWords(canonicalText(blocks)) === 0 && pictures.length === 0) throw documentErrors.withoutText();
   return {
     title: titleOf(blocks),
@@ -53,6 +37,38 @@ export const readDocx: Reader = async (bytes) => {
     pictures,
   };
 };
+
+async function convert(
+  prepared: Record<string, Uint8Array>,
+  pictures: DocumentPicture[],
+  stand: (label: string) => number,
+): Promise<string> {
+  const options = {
+    styleMap: STYLES,
+    ignoreEmptyParagraphs: false,
+    convertImage: mammoth.images.imgElement(async (image) => {
+      if (!PICTURE_TYPES.has(image.contentType)) return { src: `picture:${stand('Picture of a kind for printing')}` };
+      // A picture that is named and missing.
+      const bytes = await image.readAsBuffer().catch(() => undefined);
+      if (!bytes) return { src: `picture:${stand('Missing picture')}` };
+      pictures.push({ mediaType: image.contentType, bytes });
+      return { src: `picture:${pictures.length - 1}` };
+    }),
+  };
+  const read = async (files: Record<string, Uint8Array>): Promise<string> => {
+    const zip = zipSync(files, { level: 0 });
+    return (await mammoth.convertToHtml({ buffer: Buffer.from(zip.buffer, zip.byteOffset, zip.byteLength) }, options))
+      .value;
+  };
+  const known = pictures.length;
+  try {
+    return await read(prepared);
+  } catch {
+    // Odd lists must not cost the text: their numbers are known already.
+    pictures.length = known;
+    return read(Object.fromEntries(Object.entries(prepared).filter(([name]) => !name.endsWith('/numbering.xml'))));
+  }
+}
 
 function mainPart(parts: Package): string {
   const relations = partXml(parts, '_rels/.rels');
@@ -67,23 +83,29 @@ const partXml = (parts: Package, name: string): Document | undefined => {
   return text === undefined ? undefined : parseXml(text, 'docx');
 };
 
-/** The same document with its numbers and equations as placeholders, and without what was struck. */
+/** The parts of the same document with its numbers, equations and objects as placeholders, and as the library can read them. */
 async function prepare(
   parts: Package,
   main: string,
   styles: Document | undefined,
   placeholders: Placeholders,
-): Promise<Uint8Array> {
+  stand: (label: string) => number,
+): Promise<Record<string, Uint8Array>> {
   const folder = path.dirname(main);
   const number = docxNumbering(partXml(parts, path.join(folder, 'numbering.xml')), styles);
+  const [footnotes, endnotes] = ['footnotes.xml', 'endnotes.xml'].map((name) => path.join(folder, name)) as [
+    string,
+    string,
+  ];
   const changed: Record<string, Uint8Array> = {};
-  for (const name of [main, path.join(folder, 'footnotes.xml'), path.join(folder, 'endnotes.xml')]) {
+  for (const name of [main, footnotes, endnotes]) {
     const document = partXml(parts, name);
     if (!document) continue;
-    for (const struck of TAKEN_OUT)
-      for (const element of descendants(document, struck)) element.parentNode?.removeChild(element);
+    mendDocx(document);
+    removeStrayCalls(document, 'footnote', partXml(parts, footnotes));
+    removeStrayCalls(document, 'endnote', partXml(parts, endnotes));
     for (const paragraph of descendants(document, 'p')) {
-      const marker = paragraph.prefix === 'w' ? number(paragraph) : undefined;
+      const marker = paragraph.prefix === 'w' && !isJoined(paragraph) ? number(paragraph) : undefined;
       if (marker) insertFirst(paragraph, textRun(paragraph, placeholders.number(marker)));
     }
     for (const equation of descendants(document, 'oMath')) {
@@ -93,12 +115,53 @@ async function prepare(
       equation.parentNode!.replaceChild(run, equation);
     }
     for (const display of descendants(document, 'oMathPara')) unwrap(display);
+    const relations = partXml(parts, path.join(path.dirname(name), '_rels', `${path.basename(name)}.rels`));
+    for (const element of [...descendants(document, 'drawing'), ...descendants(document, 'object')]) {
+      const object = docxObject(element, (id) => relatedPart(parts, folder, relations, id));
+      if (!object) continue;
+      const words = object.texts.map((text): Block => ({ type: 'paragraph', runs: [{ text, marks: [] }] }));
+      const picture: Block = { type: 'picture', picture: stand(object.label), alt: object.label };
+      replaceInRun(element, placeholders.object([picture, ...words]));
+    }
     changed[name] = strToU8(new XMLSerializer().serializeToString(document));
   }
-  const files = parts.names
-    .filter((name) => !name.endsWith('/'))
-    .map((name) => [name, changed[name] ?? parts.bytes(name)!] as const);
-  return zipSync(Object.fromEntries(files), { level: 0 });
+  return Object.fromEntries(
+    parts.names
+      .filter((name) => !name.endsWith('/'))
+      .map((name) => [name, transitional(name, changed[name] ?? parts.bytes(name)!)] as const),
+  );
+}
+
+/** The same in the older names that the library knows, where a document has the strict ones (ECMA-376 Part 1, annex A). */
+function transitional(name: string, bytes: Uint8Array): Uint8Array {
+  if (!/\.(?:xml|rels)$/u.test(name)) return bytes;
+  const text = strFromU8(bytes);
+  if (!text.includes('http://purl.oclc.org/ooxml/')) return bytes;
+  return strToU8(
+    text.replaceAll(/http:\/\/purl\.oclc\.org\/ooxml\/(\w+)\//gu, 'http://schemas.openxmlformats.org/$1/2006/'),
+  );
+}
+
+function relatedPart(
+  parts: Package,
+  folder: string,
+  relations: Document | undefined,
+  id: string,
+): Document | undefined {
+  const relation = descendants(relations, 'Relationship').find((one) => attribute(one, 'Id') === id);
+  const target = attribute(relation, 'Target');
+  if (target === undefined) return undefined;
+  return partXml(parts, target.startsWith('/') ? target.slice(1) : path.join(folder, target));
+}
+
+/** Puts characters in the place of a drawing; where both a newer and an older form of it are there, in that of both. */
+function replaceInRun(element: Element, text: string): void {
+  let whole = element;
+  for (let node = element.parentNode as Element; node && node.localName !== 'r'; node = node.parentNode as Element)
+    whole = node;
+  const words = element.ownerDocument!.createElementNS(element.lookupNamespaceURI('w')!, 'w:t');
+  words.textContent = text;
+  whole.parentNode!.replaceChild(words, whole);
 }
 
 function textRun(near: Element, text: string): Element {

@@ -15,6 +15,8 @@ export interface OdfStyles {
   /** A style with all that it inherits; the style of a family that nothing names is its default. */
   style(family: string, name: string | undefined): OdfStyle;
   list(name: string | undefined): ListStyle | undefined;
+  /** How headings are numbered. */
+  outline: ListStyle | undefined;
   language: string | undefined;
 }
 
@@ -36,6 +38,7 @@ export function odfStyles(roots: readonly (Element | undefined)[]): OdfStyles {
   const styles = new Map<string, Element>();
   const defaults = new Map<string, Element>();
   const lists = new Map<string, Element>();
+  let outline: Element | undefined;
   for (const root of roots)
     for (const section of elements(root)) {
       if (section.localName !== 'styles' && section.localName !== 'automatic-styles') continue;
@@ -44,6 +47,7 @@ export function odfStyles(roots: readonly (Element | undefined)[]): OdfStyles {
         const key = `${attribute(style, 'style:family')} ${name}`;
         if (style.localName === 'style' && !styles.has(key)) styles.set(key, style);
         if (style.localName === 'default-style') defaults.set(attribute(style, 'style:family') ?? '', style);
+        if (style.localName === 'outline-style') outline ??= style;
         if (style.localName === 'list-style' && !lists.has(name)) lists.set(name, style);
       }
     }
@@ -75,6 +79,7 @@ export function odfStyles(roots: readonly (Element | undefined)[]): OdfStyles {
       const style = lists.get(name ?? '');
       return style && listStyle(style);
     },
+    outline: outline && listStyle(outline),
     language:
       language && language !== 'none'
         ? country && country !== 'none'
@@ -139,7 +144,7 @@ function listStyle(style: Element): ListStyle {
     start: (depth) => numberOf(levels.get(depth), 'text:start-value') ?? 1,
     marker: (depth, numbers) => {
       const level = levels.get(depth);
-      if (level?.localName !== 'list-level-style-number')
+      if (level?.localName !== 'list-level-style-number' && level?.localName !== 'outline-level-style')
         return level ? bullet(attribute(level, 'text:bullet-char')) : '•';
       const shown = Math.max(1, numberOf(level, 'text:display-levels') ?? 1);
       const parts = numbers.slice(Math.max(0, depth + 1 - shown), depth + 1).map((number, index) => {
@@ -148,6 +153,7 @@ function listStyle(style: Element): ListStyle {
       });
       const affix = (name: string): string => attribute(level, name) ?? '';
       const format = attribute(level, 'style:num-format');
+      if (format === undefined && level.localName === 'outline-level-style') return '';
       return format === '' ? '' : `${affix('style:num-prefix')}${parts.join('.')}${affix('style:num-suffix')}`;
     },
   };

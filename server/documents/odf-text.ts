@@ -10,6 +10,12 @@ export interface OdfContext {
   picture(href: string): number | undefined;
   /** An equation that is kept as an object of its own. */
   equation(href: string): Run | undefined;
+  /** The number of a picture that says what cannot be shown. */
+  standIn(label: string): number;
+  /** How far headings are counted, level by level. */
+  headings: number[];
+  /** How far lists are counted, by their ids and the names of their styles: a later one may go on. */
+  lists: Map<string, number[]>;
   /** Whether sizes and colours come through, as on slides. */
   looks: boolean;
   /** Footnotes are numbered through the document and stand at its end. */
@@ -31,8 +37,10 @@ export function odfBlocks(parent: Element | undefined, context: OdfContext): Blo
 
 function blockOf(element: Element, context: OdfContext): Block[] {
   switch (element.localName) {
-    case 'h':
-      return paragraph(element, context, { heading: numberOf(element, 'text:outline-level') ?? 1 });
+    case 'h': {
+      const heading = numberOf(element, 'text:outline-level') ?? 1;
+      return paragraph(element, context, { heading, marker: headingNumber(element, heading, context) });
+    }
     case 'p':
       return paragraph(element, context, {});
     case 'list':
@@ -41,21 +49,43 @@ function blockOf(element: Element, context: OdfContext): Block[] {
       return [tableOf(element, context), ...picturesIn(element, context)];
     case 'frame':
       return frameBlocks(element, context);
-    case 'section':
-    case 'text-box':
-    case 'index-body':
-    case 'table-of-content':
-    case 'soft-page-break':
-      return odfBlocks(element, context);
     default:
-      return [];
+      return HOLDERS.has(element.localName ?? '') || DRAWN.has(element.localName ?? '')
+        ? odfBlocks(element, context)
+        : [];
   }
+}
+
+/** What holds paragraphs (ODF 1.3 Part 3, sections 5.4 and 8). */
+const HOLDERS = new Set([
+  ...['section', 'text-box', 'numbered-paragraph', 'soft-page-break', 'index-body', 'index-title'],
+  ...['table-of-content', 'illustration-index', 'table-index', 'object-index', 'user-index', 'alphabetical-index'],
+  'bibliography',
+]);
+
+/** Drawings (section 10): they stand in the middle of a paragraph, and their words and pictures behind it. */
+const DRAWN = new Set([
+  ...['frame', 'g', 'a', 'custom-shape', 'rect', 'ellipse', 'circle', 'polygon', 'polyline', 'path', 'line'],
+  ...['connector', 'regular-polygon', 'caption', 'measure', 'control'],
+]);
+const isDrawn = ({ localName, prefix }: Element): boolean =>
+  DRAWN.has(localName ?? '') && (localName !== 'a' || prefix === 'draw');
+
+/** Section 5.1.2: headings are numbered through the document, each level within the one above. */
+function headingNumber(element: Element, level: number, { styles, headings }: OdfContext): string | undefined {
+  if (!styles.outline || attribute(element, 'text:is-list-header') === 'true') return undefined;
+  const depth = level - 1;
+  headings.length = Math.min(headings.length, level);
+  for (let above = 0; above <= depth; above++) headings[above] ??= styles.outline.start(above) - 1;
+  const restarted = attribute(element, 'text:restart-numbering') === 'true';
+  headings[depth] = restarted ? (numberOf(element, 'text:start-value') ?? 1) : headings[depth]! + 1;
+  return styles.outline.marker(depth, headings) || undefined;
 }
 
 function paragraph(
   element: Element,
   context: OdfContext,
-  as: { heading?: number; item?: { depth: number; marker: string } },
+  as: { heading?: number; marker?: string | undefined; item?: { depth: number; marker: string } },
 ): Block[] {
   const style = context.styles.style('paragraph', attribute(element, 'text:style-name'));
   const runs = runsOf(element, context, style.text);
@@ -65,12 +95,24 @@ function paragraph(
   const block: TextBlock = as.item
     ? { type: 'item', ...as.item, ...rest }
     : as.heading !== undefined
-      ? { type: 'heading', level: Math.min(6, Math.max(1, as.heading)), ...rest }
+      ? {
+          type: 'heading',
+          level: Math.min(6, Math.max(1, as.heading)),
+          ...(as.marker && { marker: as.marker }),
+          ...rest,
+        }
       : isTitle(name, context)
         ? { type: 'heading', level: 1, ...rest }
         : { type: 'paragraph', ...rest };
-  return [block, ...children(element, 'frame').flatMap((frame) => frameBlocks(frame, context))];
+  return [block, ...drawnIn(element).flatMap((drawn) => blockOf(drawn, context))];
 }
+
+/** Drawings of a paragraph, also those within parts of it that are set in another way. */
+const drawnIn = (element: Element): Element[] =>
+  elements(element).flatMap((inner) => {
+    if (isDrawn(inner)) return [inner];
+    return inner.localName === 'note' ? [] : drawnIn(inner);
+  });
 
 const isTitle = (name: string, { styles, looks }: OdfContext): boolean =>
   !looks &&
@@ -83,8 +125,14 @@ function listBlocks(list: Element, context: OdfContext, outer: ListPlace | undef
   const own = context.styles.list(attribute(list, 'text:style-name'));
   const style = own ?? outer?.style;
   const depth = outer ? outer.depth + 1 : 0;
-  const numbers = [...(outer?.numbers ?? [])];
-  numbers[depth] = (style?.start(depth) ?? 1) - 1;
+  const known = context.lists.get(attribute(list, 'text:continue-list') ?? attribute(list, 'text:style-name') ?? '');
+  const goesOn =
+    attribute(list, 'text:continue-numbering') === 'true' || attribute(list, 'text:continue-list') !== undefined;
+  const numbers = outer?.numbers ?? (goesOn && known ? [...known] : []);
+  if (!goesOn || numbers[depth] === undefined) numbers[depth] = (style?.start(depth) ?? 1) - 1;
+  if (!outer)
+    for (const name of [attribute(list, 'xml:id'), attribute(list, 'text:style-name')])
+      if (name !== undefined) context.lists.set(name, numbers);
   return elements(list).flatMap((item) => {
     if (item.localName !== 'list-item' && item.localName !== 'list-header') return [];
     if (item.localName === 'list-item') numbers[depth] = numberOf(item, 'text:start-value') ?? numbers[depth]! + 1;
@@ -92,10 +140,8 @@ function listBlocks(list: Element, context: OdfContext, outer: ListPlace | undef
     let first = true;
     return elements(item).flatMap((element) => {
       if (element.localName === 'list') return listBlocks(element, context, { style, depth, numbers });
-      if (element.localName === 'h') {
-        const [block, ...rest] = blockOf(element, context);
-        return block?.type === 'heading' && marker ? [{ ...block, marker }, ...rest] : [block!, ...rest];
-      }
+      if (element.localName === 'h')
+        return paragraph(element, context, { heading: numberOf(element, 'text:outline-level') ?? 1, marker });
       if (element.localName !== 'p' || !first) return blockOf(element, context);
       first = false;
       return paragraph(element, context, { item: { depth, marker } });
@@ -140,12 +186,20 @@ const picturesIn = (element: Element, context: OdfContext): Block[] =>
 function frameBlocks(frame: Element, context: OdfContext): Block[] {
   const box = child(frame, 'text-box');
   if (box) return odfBlocks(box, context);
-  if (child(frame, 'object')) return [];
-  const image = children(frame, 'image')
+  const object = child(frame, 'object') ?? child(frame, 'object-ole');
+  if (object && context.equation(attribute(object, 'xlink:href') ?? '')) return [];
+  const images = children(frame, 'image');
+  const image = images
     .map((one) => context.picture(attribute(one, 'xlink:href') ?? ''))
     .find((number) => number !== undefined);
   const alt = (child(frame, 'desc') ?? child(frame, 'title'))?.textContent ?? '';
-  return image === undefined ? [] : [{ type: 'picture', picture: image, alt }];
+  if (image !== undefined) return [{ type: 'picture', picture: image, alt }];
+  // What is only decoration on a slide needs no word.
+  if (context.looks || (!object && images.length === 0)) return [];
+  const label = [object ? 'Object of another program' : 'Picture of a kind for printing', alt]
+    .filter(Boolean)
+    .join(': ');
+  return [{ type: 'picture', picture: context.standIn(label), alt: label }];
 }
 
 interface Setting {
@@ -188,6 +242,7 @@ function runsOf(element: Element, context: OdfContext, text: readonly Element[])
           walk(inner, [...context.styles.style('text', attribute(inner, 'text:style-name')).text, ...chain], link);
           break;
         case 'a': {
+          if (isDrawn(inner)) break;
           const href = attribute(inner, 'xlink:href') ?? '';
           walk(inner, chain, SAFE_LINK.test(href) ? href : link);
           break;
@@ -200,12 +255,12 @@ function runsOf(element: Element, context: OdfContext, text: readonly Element[])
           if (run) runs.push(run);
           break;
         }
-        case 'custom-shape':
+        case 'ruby-text':
         case 'desc':
         case 'title':
           break;
         default:
-          walk(inner, chain, link);
+          if (!isDrawn(inner)) walk(inner, chain, link);
       }
     }
   };

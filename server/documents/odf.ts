@@ -5,6 +5,7 @@ import { documentErrors, type DocumentPicture, type FileFormat } from './documen
 import { mathNode } from './math.ts';
 import { odfStyles, withoutTracked } from './odf-style.ts';
 import type { OdfContext } from './odf-text.ts';
+import { standInPicture } from './stand-in-picture.ts';
 import { descendants, parseXml, path as follow } from './xml.ts';
 import { openPackage } from './zip.ts';
 
@@ -40,16 +41,28 @@ export function openOdf(
     const text = files.text(name);
     return text === undefined ? undefined : (parseXml(text, format).documentElement ?? undefined);
   };
+  /** What a document can be read without. Older programs name the grammar of equations before them. */
+  const perhaps = (name: string): Element | undefined => {
+    try {
+      const text = files.text(name)?.replace(/<!DOCTYPE\s+math:math[^>[]*>/u, '');
+      return text === undefined ? undefined : (parseXml(text, format).documentElement ?? undefined);
+    } catch {
+      return undefined;
+    }
+  };
   const content = part('content.xml');
   const body = follow(content, 'body', kind);
   if (!content || !body) throw documentErrors.broken(format);
-  const styles = part('styles.xml');
+  const styles = perhaps('styles.xml');
   const pictures: DocumentPicture[] = [];
   const known = new Map<string, number>();
   const context: OdfContext = {
     styles: odfStyles([content, styles]),
     looks,
     notes: [],
+    headings: [],
+    lists: new Map(),
+    standIn: (label) => pictures.push(standInPicture(label)) - 1,
     picture: (href) => {
       const name = path.normalize(href.replace(/^\.\//, ''));
       const mediaType = PICTURE_TYPES[path.extname(name).slice(1).toLowerCase()];
@@ -60,13 +73,13 @@ export function openOdf(
       return number;
     },
     equation: (href): Run | undefined => {
-      const object = href ? part(path.join(path.normalize(href.replace(/^\.\//, '')), 'content.xml')) : undefined;
+      const object = href ? perhaps(path.join(path.normalize(href.replace(/^\.\//, '')), 'content.xml')) : undefined;
       if (object?.localName !== 'math') return undefined;
       const math = mathNode(object);
       return { text: textOf(math), marks: [], math };
     },
   };
-  const title = descendants(part('meta.xml'), 'title')[0]?.textContent?.trim() || undefined;
+  const title = descendants(perhaps('meta.xml'), 'title')[0]?.textContent?.trim() || undefined;
   return { body: withoutTracked(body), styles, title, context, pictures };
 }
 

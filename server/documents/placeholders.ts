@@ -6,12 +6,14 @@ import { isTextBlock, type Block, type MathNode, type Run, type TextBlock } from
  */
 const OPEN = '\ufdd0';
 const CLOSE = '\ufdd1';
-const PLACEHOLDER = new RegExp(`${OPEN}(number|math)(\\d+)${CLOSE}`);
-const SPLIT = new RegExp(`(${OPEN}(?:number|math)\\d+${CLOSE})`);
+const PLACEHOLDER = new RegExp(`${OPEN}(number|math|object)(\\d+)${CLOSE}`);
+const SPLIT = new RegExp(`(${OPEN}(?:number|math|object)\\d+${CLOSE})`);
 
 /** What was taken out of a document, in the order in which it was found. */
 export class Placeholders {
   readonly #numbers: string[] = [];
+  /** What stands behind the paragraph in which an object was found. */
+  readonly #objects: Block[][] = [];
   readonly #equations: { math: MathNode; text: string }[] = [];
 
   number(marker: string): string {
@@ -22,24 +24,31 @@ export class Placeholders {
     return `${OPEN}math${this.#equations.push({ math, text: mathText(math) }) - 1}${CLOSE}`;
   }
 
-  /** The blocks with everything in its place again. */
+  object(blocks: Block[]): string {
+    return `${OPEN}object${this.#objects.push(blocks) - 1}${CLOSE}`;
+  }
+
+  /** The blocks with everything in its place again; what cannot stand in a cell stands below its table. */
   restore(blocks: readonly Block[]): Block[] {
-    return blocks.map((block) => {
-      if (isTextBlock(block)) return this.#inText(block);
-      if (block.type !== 'table') return block;
+    return blocks.flatMap((block): Block[] => {
+      const behind: Block[] = [];
+      if (isTextBlock(block)) return [this.#inText(block, behind), ...behind];
+      if (block.type !== 'table') return [block];
       const rows = block.rows.map((row) =>
-        row.map((cell) => ({ ...cell, blocks: cell.blocks.map((inner) => this.#inText(inner)) })),
+        row.map((cell) => ({ ...cell, blocks: cell.blocks.map((inner) => this.#inText(inner, behind)) })),
       );
-      return { ...block, rows };
+      return [{ ...block, rows }, ...behind];
     });
   }
 
-  #inText(block: TextBlock): TextBlock {
+  #inText(block: TextBlock, behind: Block[]): TextBlock {
     let marker: string | undefined;
     const runs = block.runs.flatMap((run) =>
       run.text.split(SPLIT).flatMap((text): Run[] => {
         const [, type, index] = PLACEHOLDER.exec(text) ?? [];
         if (type === undefined) return text === '' && run.note === undefined ? [] : [{ ...run, text }];
+        if (type === 'object') behind.push(...this.#objects[Number(index)]!);
+        if (type === 'object') return [];
         if (type === 'math') return [{ marks: run.marks, ...this.#equations[Number(index)]! }];
         marker = this.#numbers[Number(index)];
         return [];
