@@ -15,6 +15,10 @@ const MAX_PAGES = 500;
 /** Of a typical face, where a font does not say how far its letters reach above the line. */
 const USUAL_ASCENT = 0.8;
 
+/** What is left of signs of which a font does not say what they mean. */
+// eslint-disable-next-line no-control-regex
+const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f]/gu;
+
 /** Reads a PDF (ISO 32000): its pages are drawn in the browser; here their words are put into order. */
 export const readPdf: Reader = async (bytes) => {
   const loading = getDocument({
@@ -51,7 +55,14 @@ async function pagesOf(document: PDFDocumentProxy): Promise<PageLeaf[]> {
     const page = await document.getPage(number);
     const { width, height } = page.getViewport({ scale: 1 });
     const label = `Page ${labels?.[number - 1] || number}`;
-    leaves.push({ kind: 'page', label, page: number, width, height, texts: placedTexts(await drawnTexts(page)) });
+    leaves.push({
+      kind: 'page',
+      label,
+      page: number,
+      width,
+      height,
+      texts: placedTexts([...(await drawnTexts(page)), ...(await typedTexts(page))]),
+    });
     page.cleanup();
   }
   return leaves;
@@ -62,6 +73,7 @@ async function drawnTexts(page: PDFPageProxy): Promise<DrawnText[]> {
   const { items, styles } = await page.getTextContent();
   return items
     .filter((item): item is TextItem => 'str' in item)
+    .map((item) => ({ ...item, str: item.str.replaceAll(CONTROL, '') }))
     .flatMap((item) => {
       const drawn = drawnText(item, styles[item.fontName], transform as Matrix);
       // A line that ends is a space to whoever reads on.
@@ -69,11 +81,59 @@ async function drawnTexts(page: PDFPageProxy): Promise<DrawnText[]> {
     });
 }
 
+interface Annotation {
+  subtype: string;
+  fieldType?: string;
+  fieldValue?: unknown;
+  password?: boolean;
+  hidden?: boolean;
+  rect: [number, number, number, number];
+  textContent?: string[];
+  contentsObj?: { str?: string };
+  defaultAppearanceData?: { fontSize?: number };
+}
+
+const FIELD_LETTERS = 10;
+const FIELD_INSET = 2;
+
+/** What was typed into fields, or on the page as a note that stands there: ISO 32000-2, sections 12.7 and 12.5.6.6. */
+async function typedTexts(page: PDFPageProxy): Promise<DrawnText[]> {
+  const viewport = page.getViewport({ scale: 1 });
+  const annotations = (await page.getAnnotations()) as Annotation[];
+  return annotations.flatMap((annotation) => {
+    const lines = annotation.hidden ? [] : wordsIn(annotation);
+    const [x1, y1, x2, y2] = viewport.convertToViewportRectangle(annotation.rect) as Annotation['rect'];
+    const [left, top] = [Math.min(x1, x2), Math.min(y1, y2)];
+    const box = Math.abs(y2 - y1);
+    const height = Math.min(
+      annotation.defaultAppearanceData?.fontSize || FIELD_LETTERS,
+      box / Math.max(1, lines.length),
+    );
+    return lines.map((text, index) => ({
+      text,
+      x: left + FIELD_INSET,
+      y: top + (lines.length === 1 && box < 3 * height ? (box - height) / 2 : index * 1.2 * height),
+      width: Math.min(Math.abs(x2 - x1) - FIELD_INSET, (text.length * height) / 2),
+      height,
+      angle: 0,
+    }));
+  });
+}
+
+function wordsIn({ subtype, fieldType, fieldValue, password, textContent, contentsObj }: Annotation): string[] {
+  if (subtype === 'FreeText') return linesIn(textContent?.join('\n') || contentsObj?.str);
+  if (subtype !== 'Widget' || password || (fieldType !== 'Tx' && fieldType !== 'Ch')) return [];
+  return linesIn(Array.isArray(fieldValue) ? fieldValue.join('\n') : fieldValue);
+}
+
+const linesIn = (text: unknown): string[] =>
+  typeof text === 'string' ? text.split(/\r\n?|\n/u).filter((line) => line.trim() !== '') : [];
+
 type Matrix = [number, number, number, number, number, number];
 
 /** ISO 32000-2, section 8.3.4: the place of text is its own matrix, then the page's. */
 function drawnText(
-  { str, transform, width }: TextItem,
+  { str, transform, width, height: long }: TextItem,
   style: TextStyle | undefined,
   [a, b, c, d, e, f]: Matrix,
 ): DrawnText {
@@ -83,6 +143,11 @@ function drawnText(
   const angle = Math.round((Math.atan2(down, right) * 180) / Math.PI);
   const ascent = (style?.ascent || USUAL_ASCENT) * height;
   const turned = (angle * Math.PI) / 180;
+  if (style?.vertical) {
+    // Signs stand below each other, their origin in the middle above: a line that is turned by a quarter.
+    const [x, y] = [a * te + c * tf + e, b * te + d * tf + f];
+    return { text: str, x: x + height / 2, y, width: long, height, angle: 90 };
+  }
   return {
     text: str,
     x: a * te + c * tf + e + ascent * Math.sin(turned),

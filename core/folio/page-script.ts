@@ -1,0 +1,42 @@
+import type { Part } from './page-text.ts';
+
+/** Hebrew, Arabic, Syriac, Thaana, N'Ko and their presentation forms (Unicode Standard, bidirectional classes R and AL). */
+const RIGHT_TO_LEFT = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc]/gu;
+const LETTER = /\p{L}/gu;
+
+/** Whether most letters are of a script that is read from right to left. */
+export function isRightToLeft(text: string): boolean {
+  const letters = text.match(LETTER)?.length ?? 0;
+  return letters > 0 && 2 * (text.match(RIGHT_TO_LEFT)?.length ?? 0) > letters;
+}
+
+/**
+ * The parts of a line in the order in which they are read. A page may draw a line of Hebrew or Arabic from either side; numbers
+ * and words of other scripts within it are read from left to right among themselves (Unicode Standard Annex #9).
+ */
+export function spokenOrder(parts: Part[]): Part[] {
+  if (!isRightToLeft(parts.map(({ text }) => text).join(''))) return parts.map(withSpace);
+  const sorted = [...parts].sort((a, b) => b.right - a.right);
+  const ordered: Part[] = [];
+  let leftToRight: Part[] = [];
+  for (const part of sorted) {
+    if (!isRightToLeft(part.text) && /[\p{L}\p{N}]/u.test(part.text)) {
+      leftToRight.unshift(part);
+      continue;
+    }
+    ordered.push(...leftToRight, part);
+    leftToRight = [];
+  }
+  return [...ordered, ...leftToRight];
+}
+
+/** A space that was drawn by itself belongs to the word before it; where lines run both ways, only its gap tells where it is. */
+const withSpace = (part: Part): Part =>
+  part.spaced && !/\s$/.test(part.text) ? { ...part, text: `${part.text} ` } : part;
+
+const UNSPACED_END = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\u3000-\u303f\uff01-\uff60\u30fc]$/u;
+const UNSPACED_BEGIN = /^[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\u3000-\u303f\uff01-\uff60\u30fc]/u;
+
+/** Whether nothing stands between two pieces of Chinese or Japanese, also where a line ends between them. */
+export const touchesWithoutSpace = (one: string, next: string): boolean =>
+  UNSPACED_END.test(one.trimEnd()) && UNSPACED_BEGIN.test(next.trimStart());
