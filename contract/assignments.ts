@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { Hundredths, Id, Instant } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 import { Grade } from './grading.ts';
+import { ReadNote } from './uploads.ts';
 
 export const WorkState = z.enum(['waiting', 'back', 'begun', 'ready', 'returned']);
 
@@ -129,7 +130,7 @@ export const handIn = endpoint({
   method: 'POST',
   path: '/assignments/:assignment/submissions',
   upload: { files: 'some', largest: 'work' },
-  answer: z.object({ submission: Id }),
+  answer: z.object({ submission: Id, notes: z.array(ReadNote) }),
 });
 
 /** What the student has typed so far, here or on another machine. */

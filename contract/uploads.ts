@@ -11,10 +11,36 @@ export const resumableUploads = { uploadsAt: '/uploads', uploadAt: '/uploads/:up
 /** What is larger than this is better sent so. */
 export const RESUMABLE_BYTES = 256 * 1024;
 
+/** How the characters of a text file may be stored, by the names of https://encoding.spec.whatwg.org. */
+export const Encoding = z.enum([
+  ...['utf-8', 'utf-16le', 'utf-16be', 'windows-1252', 'windows-1250', 'iso-8859-2', 'windows-1251', 'koi8-r'],
+  ...['windows-1253', 'windows-1254', 'windows-1255', 'windows-1256', 'windows-1257', 'shift_jis', 'euc-jp'],
+  ...['gb18030', 'big5', 'euc-kr'],
+] as const);
+export type Encoding = z.infer<typeof Encoding>;
+
+/** Something about how a file was read that its student should know. */
+export const ReadNote = z.object({
+  file: z.string(),
+  note: z.string(),
+  /** The encoding that was guessed, where another may be right. */
+  encoding: Encoding.nullable(),
+});
+export type ReadNote = z.infer<typeof ReadNote>;
+
 /** A request that would bring its files along, where they have come in before it. */
 export const WithUploads = z.object({
   body: z.unknown().optional(),
-  uploads: z.array(z.object({ upload: Id, name: z.string().max(500) })).min(1),
+  uploads: z
+    .array(
+      z.object({
+        upload: Id,
+        name: z.string().max(500),
+        /** Where a person has said how a text is to be read. */
+        encoding: Encoding.optional(),
+      }),
+    )
+    .min(1),
 });
 export type WithUploads = z.infer<typeof WithUploads>;
 

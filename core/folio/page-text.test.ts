@@ -105,7 +105,9 @@ describe('placedTexts', () => {
   });
 
   it('puts no space where a line of Chinese or Japanese ends, nor where its signs are spread', () => {
-    expect(textOf(column(['潮が引いたあと、わたしたちは', 'すなはまを']))).toBe('潮が引いたあと、わたしたちはすなはまを\n');
+    expect(textOf(column(['潮が引いたあと、わたしたちは', 'すなはまを']))).toBe(
+      '潮が引いたあと、わたしたちはすなはまを\n',
+    );
     expect(textOf([at('潮が', 50, 100, { width: 20 }), at('引く', 73, 100, { width: 20 })])).toBe('潮が引く\n');
     expect(textOf(column(['walked to the 潮', 'and back']))).toBe('walked to the 潮 and back\n');
   });

@@ -1,12 +1,13 @@
 import Papa from 'papaparse';
-import { decodeText } from './decode-text.ts';
+import { decodeText, guessedIn } from './decode-text.ts';
 import { documentErrors, type Reader } from './document.ts';
 import { sheetLeaf } from './sheet.ts';
 
 /** Reads comma-separated values (RFC 4180), or what is separated by semicolons, tabs or bars. */
-export const readCsv: Reader = (bytes) => {
-  const text = decodeText(bytes);
-  if (text === undefined) throw documentErrors.broken('csv');
+export const readCsv: Reader = (bytes, _name, encoding) => {
+  const decoded = decodeText(bytes, encoding);
+  if (!decoded) throw documentErrors.broken('csv');
+  const { text } = decoded;
   const { data } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
   return {
     leaves: [
@@ -15,5 +16,6 @@ export const readCsv: Reader = (bytes) => {
         data.map((row) => row.map((cell) => ({ text: cell }))),
       ),
     ],
+    guessed: guessedIn(decoded),
   };
 };

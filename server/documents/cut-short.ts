@@ -7,35 +7,70 @@ export function isCutShort(bytes: Uint8Array, format: SoundFormat): boolean {
 }
 
 const CHECKS: Record<SoundFormat, (view: DataView) => boolean> = {
-  // RIFF: the size of the whole stands behind the first four letters.
-  wav: (view) => view.getUint32(4, true) + 8 > view.byteLength,
+  wav: isWavCut,
   mp3: isMp3Cut,
   ogg: isOggCut,
   webm: isWebmCut,
   mp4: isMp4Cut,
+  // Frames follow each other; what is missing at the end nobody can tell.
+  flac: () => false,
+  aac: () => false,
 };
 
 const lettersAt = (view: DataView, at: number): string =>
   at + 4 <= view.byteLength ? String.fromCharCode(...[0, 1, 2, 3].map((step) => view.getUint8(at + step))) : '';
 
-/** ISO/IEC 14496-12: boxes follow each other to the very end. */
+/** Programs that write while they record do not know the size yet, and leave the largest, or none (common practice). */
+const UNKNOWN_SIZES = new Set([0, 0x7fff_ffff, 0xffff_ffff]);
+
+/** RIFF: the size of the whole stands behind the first four letters; in RF64 (EBU Tech 3306) in a chunk of its own. */
+function isWavCut(view: DataView): boolean {
+  const size = view.getUint32(4, true);
+  if (lettersAt(view, 0) === 'RF64')
+    return lettersAt(view, 12) === 'ds64' && Number(view.getBigUint64(20, true)) + 8 > view.byteLength;
+  return !UNKNOWN_SIZES.has(size) && size < 0x7fff_f000 && size + 8 > view.byteLength;
+}
+
+/** What a film or recording is made of; what stands behind its end is none of these. */
+const MP4_BOXES = new Set([
+  'ftyp',
+  'moov',
+  'mdat',
+  'moof',
+  'free',
+  'skip',
+  'wide',
+  'uuid',
+  'meta',
+  'sidx',
+  'styp',
+  'mfra',
+]);
+
+/** ISO/IEC 14496-12: boxes follow each other to the end. Some programs leave bytes of their own behind it. */
 function isMp4Cut(view: DataView): boolean {
-  let at = 0;
-  while (at + 8 <= view.byteLength) {
-    const size = view.getUint32(at);
+  const seen = new Set<string>();
+  for (let at = 0; at + 8 <= view.byteLength;) {
+    const [size, name] = [view.getUint32(at), lettersAt(view, at + 4)];
+    const isWhole = seen.has('moov') && (seen.has('mdat') || seen.has('moof'));
+    if (!MP4_BOXES.has(name) && isWhole) return false;
     if (size === 0) return false;
     const whole = size === 1 && at + 16 <= view.byteLength ? Number(view.getBigUint64(at + 8)) : size;
-    if (whole < 8) return true;
+    if (whole < 8 || at + whole > view.byteLength) return true;
+    seen.add(name);
     at += whole;
   }
-  return at !== view.byteLength;
+  return !(seen.has('moov') && (seen.has('mdat') || seen.has('moof')));
 }
 
 /** RFC 3533, section 6: each page says how many segments it has, and how long each is. */
 function isOggCut(view: DataView): boolean {
   let at = 0;
+  let ended = false;
   while (at < view.byteLength) {
-    if (lettersAt(view, at) !== 'OggS' || at + 27 > view.byteLength) return true;
+    // Behind the page that says it is the last there may be anything.
+    if (lettersAt(view, at) !== 'OggS' || at + 27 > view.byteLength) return !ended;
+    ended ||= (view.getUint8(at + 5) & 4) !== 0;
     const segments = view.getUint8(at + 26);
     if (at + 27 + segments > view.byteLength) return true;
     let size = 27 + segments;

@@ -1,26 +1,85 @@
+import { analyse } from 'chardet';
+import { Encoding } from '../../contract/uploads.ts';
+
 const UTF8_MARK = [0xef, 0xbb, 0xbf];
 
 /** Characters that no text holds: control characters but tab, line ends and form feed. */
 // eslint-disable-next-line no-control-regex
 const CONTROL = /[\u0000-\u0008\u000b\u000e-\u001a\u001c-\u001f]/;
 
-/**
- * The characters of a text file: UTF-8 or UTF-16 by its mark, UTF-8 without one, else Windows-1252, with `\n` as line end.
- * @returns undefined where the bytes are no text
- */
-export function decodeText(bytes: Uint8Array): string | undefined {
-  const text = decode(bytes);
-  return text === undefined || CONTROL.test(text) ? undefined : text.replace(/\r\n?/g, '\n');
+export interface Decoded {
+  text: string;
+  encoding: Encoding;
+  /** Neither the file nor a person says so. */
+  guessed: boolean;
 }
 
-function decode(bytes: Uint8Array): string | undefined {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes.subarray(2));
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes.subarray(2));
-  const marked = UTF8_MARK.every((byte, index) => bytes[index] === byte);
+export const guessedIn = ({ encoding, guessed }: Decoded): Encoding | undefined => (guessed ? encoding : undefined);
+
+/**
+ * The characters of a text file, with `\n` as line end: in the encoding that is given or declared, by a mark, as UTF-8 where
+ * that is possible, or else as is likely.
+ * @returns undefined where the bytes are no text
+ */
+export function decodeText(bytes: Uint8Array, given?: Encoding): Decoded | undefined {
+  const found = given ? { encoding: given, guessed: false } : encodingOf(bytes);
+  const text = found && decode(bytes, found.encoding);
+  return text === undefined || CONTROL.test(text) ? undefined : { ...found!, text: text.replace(/\r\n?/g, '\n') };
+}
+
+function encodingOf(bytes: Uint8Array): Omit<Decoded, 'text'> | undefined {
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return { encoding: 'utf-16le', guessed: false };
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return { encoding: 'utf-16be', guessed: false };
+  if (UTF8_MARK.every((byte, index) => bytes[index] === byte)) return { encoding: 'utf-8', guessed: false };
+  const wide = wideOrder(bytes);
+  if (wide) return { encoding: wide, guessed: true };
+  if (bytes.includes(0)) return undefined;
+  if (decode(bytes, 'utf-8') !== undefined) return { encoding: 'utf-8', guessed: false };
+  return { encoding: likely(bytes), guessed: true };
+}
+
+/** In most scripts every other byte of UTF-16 is the same: nothing for Latin letters, the number of the script for others. */
+function wideOrder(bytes: Uint8Array): 'utf-16le' | 'utf-16be' | undefined {
+  const sample = bytes.subarray(0, 4096);
+  if (sample.length < 4 || bytes.length % 2 !== 0 || !sample.includes(0)) return undefined;
+  const zeros = (from: 0 | 1): number => sample.filter((byte, index) => index % 2 === from && byte === 0).length;
+  const [even, odd] = [zeros(0), zeros(1)];
+  if (odd > 4 * even) return 'utf-16le';
+  return even > 4 * odd ? 'utf-16be' : undefined;
+}
+
+/** Windows has a superset of most encodings of ISO/IEC 8859, and files say so rarely (https://encoding.spec.whatwg.org/#names-and-labels). */
+const IN_WINDOWS: Record<string, Encoding> = {
+  'iso-8859-1': 'windows-1252',
+  'iso-8859-6': 'windows-1256',
+  'iso-8859-7': 'windows-1253',
+  'iso-8859-8': 'windows-1255',
+  'iso-8859-9': 'windows-1254',
+};
+
+function likely(bytes: Uint8Array): Encoding {
+  for (const { name } of analyse(bytes.subarray(0, 65_536))) {
+    const known = Encoding.safeParse(IN_WINDOWS[name.toLowerCase()] ?? name.toLowerCase());
+    if (known.success && known.data !== 'utf-8' && decode(bytes, known.data) !== undefined) return known.data;
+  }
+  return 'windows-1252';
+}
+
+/** The encoding that a label names, e.g. of a web page. */
+export function encodingNamed(label: string): Encoding | undefined {
   try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes.subarray(marked ? 3 : 0));
+    return Encoding.safeParse(new TextDecoder(label).encoding).data;
   } catch {
-    return marked || bytes.includes(0) ? undefined : windows1252(bytes);
+    return undefined;
+  }
+}
+
+function decode(bytes: Uint8Array, encoding: Encoding): string | undefined {
+  if (encoding === 'windows-1252') return windows1252(bytes);
+  try {
+    return new TextDecoder(encoding, { fatal: true }).decode(bytes);
+  } catch {
+    return undefined;
   }
 }
 

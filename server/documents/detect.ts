@@ -1,6 +1,7 @@
 import { fileTypeFromBuffer } from 'file-type';
 import path from 'node:path';
-import { documentErrors, type FileFormat } from './document.ts';
+import type { Encoding } from '../../contract/uploads.ts';
+import { documentErrors, type DocumentError, type FileFormat } from './document.ts';
 import { decodeText } from './decode-text.ts';
 import { namesInZip, openPackage } from './zip.ts';
 
@@ -25,11 +26,29 @@ const OPEN_DOCUMENT: Record<string, FileFormat> = {
   'application/vnd.oasis.opendocument.presentation-template': 'odp',
 };
 
+/** EBU Tech 3306: a WAV file that may be larger than 4 GB. */
+const RF64 = [0x52, 0x46, 0x36, 0x34];
+/** What browsers do not play, or not all of them. */
+const FILMS = new Set(['mov', '3gp', '3g2', 'avi', 'asf', 'flv', 'mpg', 'mkv', 'mts', 'ts', 'amr', 'caf', 'aif']);
+
+/**
+ * Whether a QuickTime film holds what an MP4 holds too and all browsers play: H.264, or sound alone (QuickTime File Format, “Video
+ * sample description”; the codes stand in the table of samples).
+ */
+function isPlayable(bytes: Uint8Array): boolean {
+  const all = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const at = all.lastIndexOf('moov');
+  const head = at < 0 ? undefined : all.subarray(at);
+  const has = (code: string): boolean => head?.includes(code) ?? false;
+  return has('mp4a') ? has('avc1') || !has('vide') : has('avc1') && !has('soun');
+}
+
 const BY_SIGNATURE: Record<string, FileFormat> = {
   png: 'png',
   apng: 'png',
   jpg: 'jpeg',
   webp: 'webp',
+  gif: 'gif',
   wav: 'wav',
   mp3: 'mp3',
   ogg: 'ogg',
@@ -39,6 +58,8 @@ const BY_SIGNATURE: Record<string, FileFormat> = {
   mp4: 'mp4',
   m4a: 'mp4',
   m4v: 'mp4',
+  flac: 'flac',
+  aac: 'aac',
 };
 
 /** Which endings a format may have. A file whose ending belongs to another format is refused. */
@@ -54,11 +75,14 @@ const ENDINGS: Record<FileFormat, readonly string[]> = {
   png: ['png'],
   jpeg: ['jpg', 'jpeg'],
   webp: ['webp'],
+  gif: ['gif'],
   wav: ['wav', 'wave'],
   mp3: ['mp3'],
   ogg: ['ogg', 'oga', 'opus'],
   webm: ['webm', 'weba'],
-  mp4: ['mp4', 'm4a', 'm4v'],
+  mp4: ['mp4', 'm4a', 'm4v', 'mov', 'qt'],
+  flac: ['flac'],
+  aac: ['aac'],
   csv: ['csv', 'tsv'],
   xlsx: ['xlsx', 'xlsm', 'xltx'],
 };
@@ -68,23 +92,26 @@ const endingOf = (fileName: string): string => path.extname(fileName).slice(1).t
 const formatOfEnding = (ending: string): FileFormat | undefined =>
   (Object.keys(ENDINGS) as FileFormat[]).find((format) => ENDINGS[format].includes(ending));
 
+export interface Detected {
+  format: FileFormat;
+  /** Its name says something else. */
+  misnamed: boolean;
+}
+
 /**
  * What a file is, by its bytes. Only which kind of plain text it is, which no byte tells, is read from its name.
- * @throws DocumentError where it is nothing that can be read, or where its name says something else
+ * @throws DocumentError where it is nothing that can be read
  */
-export async function detectFormat(bytes: Uint8Array, fileName: string): Promise<FileFormat> {
+export async function detectFormat(bytes: Uint8Array, fileName: string, encoding?: Encoding): Promise<Detected> {
   if (bytes.length === 0) throw documentErrors.empty();
   const named = formatOfEnding(endingOf(fileName));
   const format = await formatOfBytes(bytes, named);
-  if (format) {
-    if (named && named !== format) throw documentErrors.otherType(fileName, format);
-    return format;
-  }
-  if (decodeText(bytes) === undefined) throw named ? documentErrors.broken(named) : documentErrors.unknown();
-  if (named && TEXTS.includes(named)) return named;
+  if (format) return { format, misnamed: named !== undefined && named !== format };
+  if (decodeText(bytes, encoding) === undefined) throw named ? documentErrors.broken(named) : documentErrors.unknown();
+  if (named && TEXTS.includes(named)) return { format: named, misnamed: false };
   if (named) throw documentErrors.otherText(fileName);
   if (endingOf(fileName) !== '') throw documentErrors.unknown();
-  return 'text';
+  return { format: 'text', misnamed: false };
 }
 
 const isMarkedText = (bytes: Uint8Array): boolean =>
@@ -102,9 +129,13 @@ async function formatOfBytes(bytes: Uint8Array, named: FileFormat | undefined): 
   // The mark of UTF-16 looks like the beginning of an MPEG frame.
   const type = isMarkedText(bytes) ? undefined : await fileTypeFromBuffer(bytes);
   if (type?.mime === 'image/heic' || type?.mime === 'image/heif' || type?.ext === 'heic') throw documentErrors.heic();
+  if (startsWith(bytes, RF64)) return 'wav';
+  if (type?.ext === 'mov' && isPlayable(bytes)) return 'mp4';
+  if (type && FILMS.has(type.ext)) throw documentErrors.film();
+  if (type?.ext === 'tif') throw documentErrors.tiff();
   if (type && BY_SIGNATURE[type.ext]) return BY_SIGNATURE[type.ext];
   if (type && type.mime.split('/')[0] !== 'text' && type.ext !== 'xml') throw documentErrors.unknown();
-  if (/^\s*(?:<!--[^]*?-->\s*)?<(?:!doctype\s+html|html)[\s>]/i.test(decodeText(bytes.subarray(0, 4096)) ?? ''))
+  if (/^\s*(?:<!--[^]*?-->\s*)?<(?:!doctype\s+html|html)[\s>]/i.test(decodeText(bytes.subarray(0, 4096))?.text ?? ''))
     return 'html';
   return undefined;
 }
@@ -116,7 +147,12 @@ function formatOfZip(bytes: Uint8Array, named: FileFormat | undefined): FileForm
   if (office) return office[1];
   const open = names.includes('mimetype') ? openPackage(bytes, named ?? 'odt') : undefined;
   const format = OPEN_DOCUMENT[open?.text('mimetype')?.trim() ?? ''];
-  if (!format) throw documentErrors.unknown();
+  if (!format) throw unreadOpenDocument(open?.text('mimetype')?.trim() ?? '');
   if (/encryption-data/.test(open!.text('META-INF/manifest.xml') ?? '')) throw documentErrors.locked(format);
   return format;
+}
+
+function unreadOpenDocument(mediaType: string): DocumentError {
+  if (!mediaType.startsWith('application/vnd.oasis.opendocument.')) return documentErrors.unknown();
+  return /spreadsheet/u.test(mediaType) ? documentErrors.otherTable() : documentErrors.otherOpenDocument();
 }

@@ -1,4 +1,5 @@
 import { bulkOf, type Format, type ReadFile } from '#core/folio';
+import type { Encoding, ReadNote } from '../../contract/uploads.ts';
 
 export interface DocumentPicture {
   mediaType: string;
@@ -17,6 +18,8 @@ export interface ReadResult {
   file: ReadFile;
   pictures: DocumentPicture[];
   bulk: Bulk;
+  /** What its student should know about how it was read. */
+  notes: Omit<ReadNote, 'file'>[];
 }
 
 /** A document that cannot be read. The message is a sentence for the person who handed it in. */
@@ -40,11 +43,14 @@ export const FORMAT_NAMES: Record<Exclude<Format, 'answers'>, string> = {
   png: 'PNG picture',
   jpeg: 'JPEG picture',
   webp: 'WebP picture',
+  gif: 'GIF picture',
   wav: 'WAV recording',
   mp3: 'MP3 recording',
   ogg: 'Ogg recording',
   webm: 'WebM recording',
   mp4: 'MP4 recording (.m4a or .mp4)',
+  flac: 'FLAC recording',
+  aac: 'AAC recording',
   csv: 'table (.csv)',
   xlsx: 'Excel workbook (.xlsx)',
 };
@@ -66,11 +72,7 @@ export const documentErrors = {
   empty: () => new DocumentError('This file is empty (0 bytes). Save your work again and hand in the new file.'),
   unknown: () =>
     new DocumentError(
-      'This file is of a kind that cannot be read here. Texts (.docx, .odt, .pdf, .md, .txt, .html), slides (.pptx, .odp), pictures (.png, .jpg, .webp), recordings (.wav, .mp3, .ogg, .webm, .m4a, .mp4) and tables (.csv, .xlsx) can be handed in.',
-    ),
-  otherType: (fileName: string, format: FileFormat) =>
-    new DocumentError(
-      `“${fileName}” has the name of another kind of file: inside it is a ${FORMAT_NAMES[format]}. Save it again in the format that its name says, or give it the right ending.`,
+      'This file is of a kind that cannot be read here. Texts (.docx, .odt, .pdf, .md, .txt, .html), slides (.pptx, .odp), pictures (.png, .jpg, .webp, .gif), recordings (.wav, .mp3, .ogg, .webm, .m4a, .mp4, .flac, .aac) and tables (.csv, .xlsx) can be handed in.',
     ),
   otherText: (fileName: string) =>
     new DocumentError(
@@ -86,6 +88,18 @@ export const documentErrors = {
     ),
   richText: () =>
     new DocumentError('Rich Text (.rtf) cannot be read here. Save it as .docx, .odt or PDF and hand that in.'),
+  film: () =>
+    new DocumentError(
+      'This film is of a kind that many browsers cannot play. Export it as .mp4 with H.264 and AAC, which the programs of phones and computers offer as “most compatible”, and hand that in.',
+    ),
+  tiff: () =>
+    new DocumentError('This picture is a TIFF, which browsers cannot show. Save it as JPEG or PNG and hand that in.'),
+  otherTable: () =>
+    new DocumentError('OpenDocument tables (.ods) cannot be read here. Save it as .xlsx or .csv and hand that in.'),
+  otherOpenDocument: () =>
+    new DocumentError(
+      'Of OpenDocument files, texts (.odt) and presentations (.odp) can be read here. Save it as PDF and hand that in.',
+    ),
   heic: () =>
     new DocumentError(
       'This picture is in the HEIC format of some phones, which browsers cannot show. Save or export it as JPEG (in the phone’s camera settings: “most compatible”) and hand that in.',
@@ -111,7 +125,10 @@ export const documentErrors = {
       `This is more text than can be marked as one work: up to ${counted(MOST.characters)} characters in ${counted(MOST.lines)} paragraphs, about 300 pages. Hand in the part that matters.`,
     ),
   tooSlow: () => new DocumentError('This document took too long to read. Save it again, or split it, and try again.'),
-  withoutText: () => new DocumentError('There is no text in this document. Check that you chose the right file.'),
+  withoutText: () =>
+    new DocumentError(
+      'There is no text in this document that could be marked. If it shows something else, hand it in as a PDF; otherwise check that you chose the right file.',
+    ),
   emptyCells: () =>
     new DocumentError(
       'There is nothing in the cells of this workbook that could be marked; charts and drawings cannot be read from it. Hand them in as a PDF.',
@@ -130,16 +147,32 @@ export const documentErrors = {
     ),
 };
 
+/** What a student should know about how a file was read. */
+export const documentNotes = {
+  misnamed: (format: FileFormat) =>
+    `Its name says something else, but inside it is a ${FORMAT_NAMES[format]}, and it was read as that.`,
+  guessed:
+    'It does not say how its letters are stored, so that was guessed. If letters look wrong, choose another way.',
+};
+
 /** What a reader of one format gives: its leaves in order. */
 export interface Reading {
   title?: string | undefined;
   language?: string | undefined;
   leaves: ReadFile['leaves'];
   pictures?: DocumentPicture[];
+  /** As what its characters were read, where nothing says so. */
+  guessed?: Encoding | undefined;
 }
 
-export type Reader = (bytes: Uint8Array, fileName: string) => Reading | Promise<Reading>;
+/** @param encoding how a text is stored, where a person has said so */
+export type Reader = (bytes: Uint8Array, fileName: string, encoding?: Encoding) => Reading | Promise<Reading>;
 
-export type ReadDocument = (bytes: Uint8Array, fileName: string) => Promise<ReadResult>;
+export type ReadDocument = (bytes: Uint8Array, fileName: string, encoding?: Encoding) => Promise<ReadResult>;
 /** Reads for somebody, in turn with the others; `bytes` are fetched when it is their turn. */
-export type ReadDocumentFor = (who: string, bytes: () => Promise<Uint8Array>, fileName: string) => Promise<ReadResult>;
+export type ReadDocumentFor = (
+  who: string,
+  bytes: () => Promise<Uint8Array>,
+  fileName: string,
+  encoding?: Encoding,
+) => Promise<ReadResult>;

@@ -45,16 +45,26 @@ function blocksOf(nodes: Node[], depth = 0): Block[] {
   };
   for (const node of nodes) {
     if (tree.isElementNode(node) && SILENT.has(node.tagName)) continue;
-    if (!tree.isElementNode(node) || !BLOCKS[node.tagName]) {
+    const reader = tree.isElementNode(node) ? (BLOCKS[node.tagName] ?? (holdsBlocks(node) && container)) : false;
+    if (!reader) {
       loose.push(node);
       continue;
     }
     flush();
-    blocks.push(...BLOCKS[node.tagName]!(node, depth));
+    blocks.push(...reader(node as Element, depth));
   }
   flush();
   return blocks;
 }
+
+/** An element that is no block by itself, of the page's own making or not, may still hold some. */
+const holdsBlocks = (element: Element): boolean =>
+  element.childNodes.some(
+    (child) =>
+      tree.isElementNode(child) &&
+      !SILENT.has(child.tagName) &&
+      (BLOCKS[child.tagName] !== undefined || holdsBlocks(child)),
+  );
 
 type BlockReader = (element: Element, depth: number) => Block[];
 
@@ -69,7 +79,12 @@ const paragraph: BlockReader = (element) => [
 const container: BlockReader = (element, depth) => blocksOf(element.childNodes, depth);
 const table: BlockReader = (element) => {
   const rows = descendants(element, 'tr').map((row) => row.childNodes.filter(isCell).map(cellOf));
-  return [{ type: 'table', rows }, ...picturesOf(element)];
+  const captions = element.childNodes.filter(tree.isElementNode).filter(({ tagName }) => tagName === 'caption');
+  return [
+    ...captions.flatMap((caption) => blocksOf(caption.childNodes)),
+    { type: 'table', rows },
+    ...picturesOf(element),
+  ];
 };
 /** https://html.spec.whatwg.org/multipage/grouping-content.html#attr-ol-type */
 const COUNTINGS: Record<string, Counting> = {

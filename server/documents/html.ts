@@ -1,6 +1,7 @@
 import { canonicalText, countWords, titleOf, type Block } from '#core/folio';
 import { defaultTreeAdapter as tree, parse, parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
-import { decodeText } from './decode-text.ts';
+import type { Encoding } from '../../contract/uploads.ts';
+import { decodeText, encodingNamed, guessedIn } from './decode-text.ts';
 import { documentErrors, type DocumentPicture, type Reader, type Reading } from './document.ts';
 import { blocksOfNodes } from './html-blocks.ts';
 import { collapseWhiteSpace } from './html-space.ts';
@@ -8,18 +9,30 @@ import { collapseWhiteSpace } from './html-space.ts';
 type Element = DefaultTreeAdapterTypes.Element;
 type ParentNode = DefaultTreeAdapterTypes.ParentNode;
 
+const CHARSET = /<meta[^>]+charset\s*=\s*["']?\s*([\w-]+)/iu;
+
+/** https://html.spec.whatwg.org/multipage/parsing.html#prescan-a-byte-stream-to-determine-its-encoding */
+function declaredIn(bytes: Uint8Array): Encoding | undefined {
+  const marked = (bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff);
+  const [, label] = CHARSET.exec(Buffer.from(bytes.subarray(0, 1024)).toString('latin1')) ?? [];
+  const encoding = label === undefined || marked ? undefined : encodingNamed(label);
+  // Bytes that could be searched for it are not as wide as it says.
+  return encoding?.startsWith('utf-16') ? 'utf-8' : encoding;
+}
+
 const DATA_PICTURE = /^data:(image\/(?:png|jpeg|gif|webp));base64,([A-Za-z0-9+/=\s]+)$/;
 
 /** Reads a web page: its words and the pictures that it carries inside of itself. Nothing is loaded from elsewhere. */
-export const readHtml: Reader = (bytes) => {
-  const text = decodeText(bytes);
-  if (text === undefined) throw documentErrors.broken('html');
-  const document = parse(text);
+export const readHtml: Reader = (bytes, _name, encoding) => {
+  const decoded = decodeText(bytes, encoding ?? declaredIn(bytes)) ?? decodeText(bytes);
+  if (!decoded) throw documentErrors.broken('html');
+  const document = parse(decoded.text);
   const html = document.childNodes.filter(tree.isElementNode).find(({ tagName }) => tagName === 'html');
   const language = html?.attrs.find(({ name }) => name === 'lang')?.value;
   const title = textOfElement(html, 'title');
   return {
     ...readingOfTree(document, title),
+    guessed: guessedIn(decoded),
     ...(language && /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/.test(language) && { language }),
   };
 };

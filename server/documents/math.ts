@@ -26,3 +26,7 @@ export function mathNode(element: DomNode): MathNode {
     }),
   };
 }
+
+/** The characters of an equation in the order in which it is drawn. */
+export const mathText = (math: MathNode | string): string =>
+  typeof math === 'string' ? math : math.children.map(mathText).join('');

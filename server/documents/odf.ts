@@ -2,7 +2,7 @@ import type { Run } from '#core/folio';
 import type { Element } from '@xmldom/xmldom';
 import path from 'node:path/posix';
 import { documentErrors, type DocumentPicture, type FileFormat } from './document.ts';
-import { mathNode } from './math.ts';
+import { mathNode, mathText } from './math.ts';
 import { odfStyles, withoutTracked } from './odf-style.ts';
 import type { OdfContext } from './odf-text.ts';
 import { standInPicture } from './stand-in-picture.ts';
@@ -76,12 +76,9 @@ export function openOdf(
       const object = href ? perhaps(path.join(path.normalize(href.replace(/^\.\//, '')), 'content.xml')) : undefined;
       if (object?.localName !== 'math') return undefined;
       const math = mathNode(object);
-      return { text: textOf(math), marks: [], math };
+      return { text: mathText(math), marks: [], math };
     },
   };
   const title = descendants(perhaps('meta.xml'), 'title')[0]?.textContent?.trim() || undefined;
   return { body: withoutTracked(body), styles, title, context, pictures };
 }
-
-const textOf = (math: NonNullable<Run['math']> | string): string =>
-  typeof math === 'string' ? math : math.children.map(textOf).join('');

@@ -89,13 +89,51 @@ describe('colours', () => {
 });
 
 describe('decodeText', () => {
+  const textOf = (bytes: Uint8Array): string | undefined => decodeText(bytes)?.text;
+
   it('tells text from bytes that are none', () => {
-    expect(decodeText(strToU8('a\r\nb\rc'))).toBe('a\nb\nc');
-    expect(decodeText(Uint8Array.from([0xff, 0xfe, 0x41, 0x00]))).toBe('A');
-    expect(decodeText(Uint8Array.from([0xfe, 0xff, 0x00, 0x41]))).toBe('A');
-    expect(decodeText(Uint8Array.from([0x80, 0x41]))).toBe('€A');
-    expect(decodeText(Uint8Array.from([0x41, 0x00, 0x42]))).toBeUndefined();
-    expect(decodeText(Uint8Array.from([0xef, 0xbb, 0xbf, 0xff]))).toBeUndefined();
+    expect(textOf(strToU8('a\r\nb\rc'))).toBe('a\nb\nc');
+    expect(textOf(Uint8Array.from([0xff, 0xfe, 0x41, 0x00]))).toBe('A');
+    expect(textOf(Uint8Array.from([0xfe, 0xff, 0x00, 0x41]))).toBe('A');
+    expect(textOf(Uint8Array.from([0x80, 0x41]))).toBe('€A');
+    expect(textOf(Uint8Array.from([0x41, 0x00, 0x42]))).toBeUndefined();
+    expect(textOf(Uint8Array.from([0xef, 0xbb, 0xbf, 0xff]))).toBeUndefined();
+  });
+
+  // The same sentence as other programs store it: made with the codecs of Python 3.11.
+  it.each([
+    ['windows-1252', '47 72 f6 df 65 20 96 20 84 6a 61 93 2c 20 46 e4 68 72 65', 'Größe – „ja“, Fähre'],
+    [
+      'windows-1250',
+      '50 f8 ed 6c 69 76 20 70 f8 69 9a 65 6c 20 61 20 6d 79 20 6a 73 6d 65 20 9a 6c 69 20 64 6f 6d f9',
+      'Příliv přišel a my jsme šli domů',
+    ],
+    [
+      'windows-1251',
+      'cf f0 e8 eb e8 e2 20 ef f0 e8 f5 ee e4 e8 f2 20 e4 e2 e0 e6 e4 fb 20 e2 20 e4 e5 ed fc',
+      'Прилив приходит дважды в день',
+    ],
+    [
+      'shift_jis',
+      '92 aa 82 aa 88 f8 82 a2 82 bd 82 a0 82 c6 81 41 8d bb 82 cc 8f e3 82 f0 95 e0 82 a2 82 bd 81 42',
+      '潮が引いたあと、砂の上を歩いた。',
+    ],
+    [
+      'gb18030',
+      'b3 b1 cb ae cd cb c8 a5 d2 d4 ba f3 a3 ac ce d2 c3 c7 d1 d8 d7 c5 ba a3 b5 cc d7 df',
+      '潮水退去以后，我们沿着海堤走',
+    ],
+    [
+      'euc-kr',
+      'bd e4 b9 b0 c0 cc 20 c1 f6 b3 aa b0 a3 20 b5 da 20 bf ec b8 ae b4 c2 20 b0 c9 be fa b4 d9',
+      '썰물이 지나간 뒤 우리는 걸었다',
+    ],
+    ['utf-16le', '54 00 69 00 64 00 65 00 73 00 20 00 fc 00 62 00', 'Tides üb'],
+    ['utf-16be', '00 54 00 69 00 64 00 65 00 73 00 20 00 fc 00 62', 'Tides üb'],
+  ] as const)('guesses %s where nothing says so, and tells that it did', (encoding, hex, text) => {
+    const bytes = Buffer.from(hex.replaceAll(' ', ''), 'hex');
+    expect(decodeText(bytes)).toEqual({ text, encoding, guessed: true });
+    expect(decodeText(bytes, encoding)).toEqual({ text, encoding, guessed: false });
   });
 });
 

@@ -1,16 +1,17 @@
 import { imageSize } from 'image-size';
 import { documentErrors, type DocumentPicture, type FileFormat, type Reader } from './document.ts';
 
-const MEDIA_TYPES = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp' } as const;
+const MEDIA_TYPES = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp', gif: 'image/gif' } as const;
 const MAX_PIXELS = 100_000_000;
 
 /** EXIF 2.32, tag 274: from 5 on the picture lies on its side. */
 const ON_ITS_SIDE = 5;
 
-/** The last bytes of a complete file: ISO/IEC 15948 (PNG) section 11.2.5, ISO/IEC 10918-1 (JPEG) table B.1. */
+/** The last bytes of a complete file: ISO/IEC 15948 (PNG) section 11.2.5, ISO/IEC 10918-1 (JPEG) table B.1, GIF89a section 27. */
 const ENDS: Partial<Record<FileFormat, Buffer>> = {
   png: Buffer.from('IEND'),
   jpeg: Buffer.from([0xff, 0xd9]),
+  gif: Buffer.from([0x00, 0x3b]),
 };
 
 const areMany = (width: number, height: number): boolean => width * height > MAX_PIXELS;

@@ -1,4 +1,5 @@
 import { isTextBlock, type Block, type MathNode, type Run, type TextBlock } from '#core/folio';
+import { mathText } from './math.ts';
 
 /*
  * What a library would drop is carried past it as text between two noncharacters, which no document contains
@@ -59,7 +60,3 @@ export class Placeholders {
     return { ...block, marker, runs };
   }
 }
-
-/** The characters of an equation in the order in which it is drawn. */
-const mathText = (math: MathNode | string): string =>
-  typeof math === 'string' ? math : math.children.map(mathText).join('');

@@ -1,7 +1,8 @@
 import type { Block, Box, Geometry, Shape, Table } from '#core/folio';
-import type { Element } from '@xmldom/xmldom';
+import type { Document, Element } from '@xmldom/xmldom';
 import type { Colors } from './pptx-color.ts';
-import { paragraphsOf } from './pptx-text.ts';
+import { diagramTexts } from './docx-objects.ts';
+import { paragraphsOf, type Equation } from './pptx-text.ts';
 import { EMU_PER_POINT, type Part } from './pptx-part.ts';
 import { attribute, child, children, descendants, elements, numberOf, path } from './xml.ts';
 
@@ -12,6 +13,9 @@ export interface SlideParts {
   master: Part | undefined;
   presentation: Part;
   colors: Colors;
+  equation: Equation | undefined;
+  /** Another part of the presentation, by a relationship of the slide. */
+  related(relation: string): Document | undefined;
 }
 
 type PictureNumber = (name: string) => number | undefined;
@@ -78,11 +82,18 @@ function shapesIn(parent: Element | undefined, frame: Frame, walk: Walk): Shape[
       case 'grpSp':
         return shapesIn(element, inside(element, frame), walk);
       case 'AlternateContent':
-        return shapesIn(child(element, 'Fallback') ?? child(element, 'Choice'), frame, walk);
+        return shapesIn(chosen(element), frame, walk);
       default:
         return [];
     }
   });
+}
+
+/** The older form of what is new, but for equations, of which it is only a picture. */
+function chosen(alternate: Element): Element | undefined {
+  const choice = child(alternate, 'Choice');
+  const hasEquation = descendants(choice, 'oMath').length > 0;
+  return hasEquation ? choice : (child(alternate, 'Fallback') ?? choice);
 }
 
 function inside(group: Element, frame: Frame): Frame {
@@ -238,6 +249,7 @@ function textOf(element: Element, chain: readonly Element[], { parts, part }: Wa
     colors,
     targets: part.targets,
     title: isPlaceholder && type === 'title',
+    equation: parts.equation,
   });
   const font = colors.color(path(element, 'style', 'fontRef'));
   const last = blocks.findLastIndex((block) => block.runs.length > 0);
@@ -297,12 +309,31 @@ function frameOf(element: Element, frame: Frame, walk: Walk): Shape[] {
   if (!box) return [];
   const table = path(element, 'graphic', 'graphicData', 'tbl');
   const alt = description(element) ?? attribute(path(element, 'nvGraphicFramePr', 'cNvPr'), 'name');
+  const diagram = diagramTexts(
+    walk.parts.related(attribute(path(element, 'graphic', 'graphicData', 'relIds'), 'r:dm') ?? ''),
+  );
   if (!table)
     return [
-      { ...box, geometry: 'rectangle', line: { color: '#8a8378', width: 0.75 }, ...(alt && { alt }), blocks: [] },
+      {
+        ...box,
+        geometry: 'rectangle',
+        line: { color: '#8a8378', width: 0.75 },
+        ...(alt && { alt }),
+        blocks: diagram.map(itemOf),
+      },
     ];
   return [{ ...box, geometry: 'none', blocks: [tableOf(table, walk)] }];
 }
+
+/** In letters that fit into most diagrams. */
+const DIAGRAM_POINTS = 14;
+
+const itemOf = (text: string): Block => ({
+  type: 'item',
+  depth: 0,
+  marker: '•',
+  runs: [{ text, marks: [], look: { size: DIAGRAM_POINTS } }],
+});
 
 function tableOf(table: Element, { parts, part }: Walk): Table {
   const headed = attribute(child(table, 'tblPr'), 'firstRow') === '1';
@@ -320,6 +351,7 @@ function tableOf(table: Element, { parts, part }: Walk): Table {
             styles,
             colors: parts.colors,
             targets: part.targets,
+            equation: parts.equation,
             title: false,
           }),
         };

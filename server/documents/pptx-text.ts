@@ -3,16 +3,20 @@ import type { Element } from '@xmldom/xmldom';
 import { bullet, listNumber, type Counting } from './list-number.ts';
 import type { Colors } from './pptx-color.ts';
 import type { Part } from './pptx-part.ts';
-import { attribute, child, children, elements, numberOf, path } from './xml.ts';
+import { attribute, child, children, descendants, elements, numberOf, path } from './xml.ts';
 
 export interface TextContext {
   /** Elements with `lvl1pPr` … `lvl9pPr`, the nearest first: what a paragraph does not say itself, these say. */
   styles: readonly (Element | undefined)[];
   colors: Colors;
   targets: Part['targets'];
+  /** An equation, where the presentation has any. */
+  equation?: Equation | undefined;
   /** Whether it is the title of its slide. */
   title: boolean;
 }
+
+export type Equation = (element: Element) => Run;
 
 /** The only links that are kept. */
 const SAFE_LINK = /^(https?:\/\/|mailto:)/i;
@@ -90,7 +94,10 @@ function runsOf(
 ): Run[] {
   const defaults = levels.map((level) => child(level, 'defRPr'));
   return elements(paragraph)
+    .flatMap((element) => (element.localName === 'AlternateContent' ? elements(child(element, 'Choice')) : [element]))
     .flatMap((element): Run[] => {
+      if (element.localName === 'm')
+        return descendants(element, 'oMath').flatMap((one) => context.equation?.(one) ?? []);
       if (element.localName === 'br') return [{ text: '\n', marks: [] }];
       if (element.localName !== 'r' && element.localName !== 'fld') return [];
       const chain = [child(element, 'rPr'), ...defaults];

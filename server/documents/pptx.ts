@@ -1,11 +1,12 @@
 import { textBlocks, type SlideLeaf, type TextBlock } from '#core/folio';
-import type { Element } from '@xmldom/xmldom';
+import type { Document, Element } from '@xmldom/xmldom';
 import path from 'node:path/posix';
 import { documentErrors, type DocumentPicture, type Reader } from './document.ts';
+import { mathNode, mathText } from './math.ts';
 import { pptxColors, type Colors } from './pptx-color.ts';
 import { EMU_PER_POINT, type Part } from './pptx-part.ts';
 import { pptxShapes, type SlideParts } from './pptx-shapes.ts';
-import { paragraphsOf } from './pptx-text.ts';
+import { paragraphsOf, type Equation } from './pptx-text.ts';
 import { attribute, child, children, descendants, numberOf, parseXml, path as follow } from './xml.ts';
 import { openPackage, type Package } from './zip.ts';
 
@@ -22,7 +23,7 @@ const PICTURE_TYPES: Record<string, string> = {
 };
 
 /** Reads an Office Open XML presentation (ECMA-376 Part 1, section 19): each slide as the shapes that stand on it. */
-export const readPptx: Reader = (bytes) => {
+export const readPptx: Reader = async (bytes) => {
   const files = openPackage(bytes, 'pptx');
   const presentation = mainPart(files);
   const size = child(presentation.root, 'sldSz');
@@ -32,6 +33,7 @@ export const readPptx: Reader = (bytes) => {
   ];
   const ids = children(child(presentation.root, 'sldIdLst'), 'sldId').map((one) => attribute(one, 'r:id') ?? '');
   if (ids.length > MAX_SLIDES) throw documentErrors.tooManyPages();
+  const equation = await equationsOf(files, presentation);
   const pictures: DocumentPicture[] = [];
   const known = new Map<string, number>();
 
@@ -47,7 +49,7 @@ export const readPptx: Reader = (bytes) => {
   const leaves = ids.flatMap((id, index): SlideLeaf[] => {
     const target = presentation.targets.get(id);
     if (!target) return [];
-    const parts = slideParts(files, target.name, presentation);
+    const parts = slideParts(files, target.name, presentation, equation);
     if (attribute(parts.slide.root, 'show') === '0') return [];
     return [
       {
@@ -92,12 +94,28 @@ function partsOf(files: Package, name: string): Part['targets'] {
   );
 }
 
-function slideParts(files: Package, name: string, presentation: Part): SlideParts {
+/** What reads equations loads for a third of a second, and few presentations have any. */
+async function equationsOf(files: Package, { targets }: Part): Promise<Equation | undefined> {
+  const slides = [...targets.values()].filter(({ type }) => type.endsWith('/slide'));
+  if (!slides.some(({ name }) => files.text(name)?.includes(':oMath'))) return undefined;
+  const { default: omml2mathml } = await import('omml2mathml');
+  return (element) => {
+    const math = mathNode(omml2mathml(element) as never);
+    return { text: mathText(math), marks: [], math };
+  };
+}
+
+function slideParts(files: Package, name: string, presentation: Part, equation: Equation | undefined): SlideParts {
   const slide = openPart(files, name);
   const layout = related(files, slide, 'slideLayout');
   const master = layout && related(files, layout, 'slideMaster');
   const theme = master && related(files, master, 'theme');
-  return { slide, layout, master, presentation, colors: pptxColors(theme?.root, master?.root, slide.root) };
+  const colors = pptxColors(theme?.root, master?.root, slide.root);
+  const relatedTo = (relation: string): Document | undefined => {
+    const text = files.text(slide.targets.get(relation)?.name ?? '');
+    return text === undefined ? undefined : parseXml(text, 'pptx');
+  };
+  return { slide, layout, master, presentation, colors, equation, related: relatedTo };
 }
 
 function related(files: Package, part: Part, type: string): Part | undefined {

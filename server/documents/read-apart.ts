@@ -11,8 +11,8 @@ const PDF_PACKAGES = ['pdfjs-dist/legacy/build/pdf.mjs', 'pdfjs-dist/legacy/buil
  * Reads a document in a thread of its own, with limits of time and memory, so that no document can stall or end the server.
  * @throws DocumentError or TurnsTaken
  */
-export const readDocumentApart: ReadDocumentFor = (who, bytes, fileName) =>
-  heavyWork.take(who, async () => readInThread(await bytes(), fileName));
+export const readDocumentApart: ReadDocumentFor = (who, bytes, fileName, encoding) =>
+  heavyWork.take(who, async () => readInThread(await bytes(), fileName, encoding));
 
 /** What is needed to read a PDF is larger than everything else together. */
 function packagesFor(bytes: Uint8Array): string[] {
@@ -20,9 +20,9 @@ function packagesFor(bytes: Uint8Array): string[] {
   return head.includes('%PDF-') ? PDF_PACKAGES : [];
 }
 
-const readInThread: ReadDocument = (bytes, fileName) =>
+const readInThread: ReadDocument = (bytes, fileName, encoding) =>
   new Promise<ReadResult>((resolve, reject) => {
-    const worker = threadOf('documents', { bytes, fileName } satisfies ReadTask, {
+    const worker = threadOf('documents', { bytes, fileName, encoding } satisfies ReadTask, {
       resourceLimits: LIMITS,
       preload: packagesFor(bytes),
     });

@@ -5,6 +5,7 @@ import {
   bulkOfFile,
   DocumentError,
   documentErrors,
+  documentNotes,
   isTooMuch,
   type FileFormat,
   type ReadDocument,
@@ -24,11 +25,14 @@ const READERS: Record<FileFormat, () => Promise<Reader>> = {
   png: async () => (await import('./picture.ts')).readPicture('png'),
   jpeg: async () => (await import('./picture.ts')).readPicture('jpeg'),
   webp: async () => (await import('./picture.ts')).readPicture('webp'),
+  gif: async () => (await import('./picture.ts')).readPicture('gif'),
   wav: async () => (await import('./sound.ts')).readSound('wav'),
   mp3: async () => (await import('./sound.ts')).readSound('mp3'),
   ogg: async () => (await import('./sound.ts')).readSound('ogg'),
   webm: async () => (await import('./sound.ts')).readSound('webm'),
   mp4: async () => (await import('./sound.ts')).readSound('mp4'),
+  flac: async () => (await import('./sound.ts')).readSound('flac'),
+  aac: async () => (await import('./sound.ts')).readSound('aac'),
   csv: async () => (await import('./csv.ts')).readCsv,
   xlsx: async () => (await import('./xlsx.ts')).readXlsx,
 };
@@ -37,10 +41,16 @@ const READERS: Record<FileFormat, () => Promise<Reader>> = {
  * Reads a document in this thread, choosing the reader by the bytes.
  * @throws DocumentError
  */
-export const readDocument: ReadDocument = async (bytes, fileName) => {
-  const format = await detectFormat(bytes, fileName);
+export const readDocument: ReadDocument = async (bytes, fileName, encoding) => {
+  const { format, misnamed } = await detectFormat(bytes, fileName, encoding);
   const read = await READERS[format]();
-  const { title, language, leaves, pictures = [] } = await readOrRefuse(() => read(bytes, fileName), format);
+  const {
+    title,
+    language,
+    leaves,
+    pictures = [],
+    guessed,
+  } = await readOrRefuse(() => read(bytes, fileName, encoding), format);
   if (pictures.length > 0 && pictures.some((await import('./picture.ts')).isTooLarge))
     throw documentErrors.pictureTooLarge();
   const fallback = path.parse(fileName).name;
@@ -51,7 +61,11 @@ export const readDocument: ReadDocument = async (bytes, fileName) => {
   });
   const bulk = bulkOfFile(file);
   if (isTooMuch([bulk])) throw documentErrors.tooMuchText();
-  return { file, pictures, bulk };
+  const notes = [
+    ...(misnamed ? [{ note: documentNotes.misnamed(format), encoding: null }] : []),
+    ...(guessed ? [{ note: documentNotes.guessed, encoding: guessed }] : []),
+  ];
+  return { file, pictures, bulk, notes };
 };
 
 /** Whatever a reader stumbles over is a fault of the file: it gets a sentence, and nobody else notices. */

@@ -6,6 +6,10 @@ import { readDocument } from './read.ts';
 
 const bytesOf = (name: string): Buffer => readFileSync(new URL(`../../demo/documents/${name}`, import.meta.url));
 
+const fixture = (name: string): Buffer => readFileSync(new URL(`fixtures/${name}`, import.meta.url));
+const openDocument = (kind: string): Buffer =>
+  Buffer.from(zipSync({ mimetype: strToU8(`application/vnd.oasis.opendocument.${kind}`) }));
+
 /** A real file of each format. */
 const SAMPLES: Record<FileFormat, string> = {
   docx: 'amaru-quispe.docx',
@@ -19,15 +23,20 @@ const SAMPLES: Record<FileFormat, string> = {
   png: 'oyuna-batbayar.png',
   jpeg: 'piotr-wysocki.jpg',
   webp: 'quyen-truong.webp',
+  gif: '../../server/documents/fixtures/bars.gif',
   wav: 'bashir-osman.wav',
   mp3: 'zofia-krol.mp3',
   ogg: 'rania-haddadin.ogg',
   webm: 'catrin-pryce.webm',
   mp4: 'aroha-ngata.m4a',
+  flac: '../../server/documents/fixtures/tone.flac',
+  aac: '../../server/documents/fixtures/tone.aac',
   csv: 'xochitl-barrera.csv',
   xlsx: 'yusuf-demirkan.xlsx',
 };
 const formats = Object.keys(SAMPLES) as FileFormat[];
+/** Frames that follow each other, without any word of how many. */
+const ENDLESS: readonly FileFormat[] = ['flac', 'aac'];
 const TEXTS: readonly FileFormat[] = ['markdown', 'text', 'html', 'csv'];
 const PACKAGES: readonly FileFormat[] = ['docx', 'odt', 'pptx', 'odp', 'xlsx'];
 const named = (format: FileFormat): string => SAMPLES[format];
@@ -49,7 +58,7 @@ describe.each(formats)('a bad %s', (format) => {
     expect(await refusal(Buffer.alloc(0), named(format))).toContain('is empty');
   });
 
-  it.skipIf(TEXTS.includes(format))('is refused when it was cut short', async () => {
+  it.skipIf([...TEXTS, ...ENDLESS].includes(format))('is refused when it was cut short', async () => {
     const whole = bytesOf(named(format));
     for (const share of [0.5, 0.9])
       expect(await refusal(whole.subarray(0, Math.floor(whole.length * share)), named(format))).toContain(
@@ -57,11 +66,11 @@ describe.each(formats)('a bad %s', (format) => {
       );
   });
 
-  it('is refused when it is something else under its name', async () => {
-    const other = format === 'pdf' ? 'png' : 'pdf';
-    const sentence = await refusal(bytesOf(named(other)), named(format));
-    expect(sentence).toContain(named(format));
-    expect(sentence).toContain(FORMAT_NAMES[other]);
+  it('is read as what it is where it has another name, with a word about it; text alone may be what is left of it', async () => {
+    const other = format === 'jpeg' ? 'png' : 'jpeg';
+    const { file, notes } = await readDocument(bytesOf(named(other)), named(format));
+    expect(file.format).toBe(other);
+    expect(notes).toMatchObject([{ note: expect.stringContaining(FORMAT_NAMES[other]) as string, encoding: null }]);
     if (!TEXTS.includes(format))
       expect(await refusal(Buffer.from('Dear teacher, this is only text.'), named(format))).toContain('plain text');
   });
@@ -158,6 +167,10 @@ describe('what cannot be read at all', () => {
       'cannot be read here',
     ],
     ['a zip of something else', Buffer.from(zipSync({ 'a.txt': strToU8('a') })), 'a.zip', 'cannot be read here'],
+    ['a QuickTime film of another kind', fixture('old-film.mov'), 'a.mov', 'Export it as .mp4'],
+    ['a TIFF', fixture('bars.tiff'), 'a.tiff', 'Save it as JPEG or PNG'],
+    ['an OpenDocument table', openDocument('spreadsheet'), 'a.ods', '.xlsx or .csv'],
+    ['an OpenDocument drawing', openDocument('graphics'), 'a.odg', 'Save it as PDF'],
     ['source code', Buffer.from('{"a": 1}'), 'package.json', 'cannot be read here'],
   ])('is refused with advice: %s', async (_, bytes, name, sentence) => {
     expect(await refusal(bytes, name)).toContain(sentence);

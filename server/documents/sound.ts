@@ -8,15 +8,27 @@ export const SOUND_TYPES = {
   ogg: 'audio/ogg',
   webm: 'audio/webm',
   mp4: 'audio/mp4',
+  flac: 'audio/flac',
+  aac: 'audio/aac',
 } as const satisfies Partial<Record<FileFormat, string>>;
 
 export type SoundFormat = keyof typeof SOUND_TYPES;
+
+/** RF64 (EBU Tech 3306) is RIFF with the lengths in a chunk of their own, where the library does not look. */
+function asRiff(bytes: Uint8Array): Uint8Array {
+  if (Buffer.from(bytes.subarray(0, 4)).toString('latin1') !== 'RF64') return bytes;
+  const copy = Buffer.from(bytes);
+  copy.write('RIFF', 0, 'latin1');
+  const data = copy.indexOf('data', 12, 'latin1');
+  if (data > 0 && data + 8 <= copy.length) copy.writeUInt32LE(Math.min(copy.length - data - 8, 0xffff_ffff), data + 4);
+  return copy;
+}
 
 /** Reads a recording, with or without a picture: what it holds and how long it is. It is drawn and played in the browser. */
 export const readSound =
   (format: SoundFormat): Reader =>
   async (bytes) => {
-    const { format: found, common } = await parseBuffer(bytes, SOUND_TYPES[format], {
+    const { format: found, common } = await parseBuffer(asRiff(bytes), SOUND_TYPES[format], {
       duration: true,
       skipCovers: true,
     });

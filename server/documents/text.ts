@@ -1,16 +1,17 @@
 import { canonicalText, countWords, type Paragraph } from '#core/folio';
-import { decodeText } from './decode-text.ts';
+import { decodeText, guessedIn } from './decode-text.ts';
 import { documentErrors, type Reader } from './document.ts';
 
 /** Reads plain text: paragraphs are what empty lines separate, and the line ends inside of them stay. */
-export const readText: Reader = (bytes) => {
-  const text = decodeText(bytes);
-  if (text === undefined) throw documentErrors.broken('text');
+export const readText: Reader = (bytes, _name, encoding) => {
+  const decoded = decodeText(bytes, encoding);
+  if (!decoded) throw documentErrors.broken('text');
+  const { text } = decoded;
   const blocks = text
     .split(/\n[ \t]*\n+/)
     .map((paragraph) => paragraph.replace(/^\n+|\s+$/g, ''))
     .filter((paragraph) => paragraph !== '')
     .map((paragraph): Paragraph => ({ type: 'paragraph', runs: [{ text: paragraph, marks: [] }] }));
   if (countWords(canonicalText(blocks)) === 0) throw documentErrors.withoutText();
-  return { leaves: [{ kind: 'text', label: 'Text', blocks }] };
+  return { leaves: [{ kind: 'text', label: 'Text', blocks }], guessed: guessedIn(decoded) };
 };

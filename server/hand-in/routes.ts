@@ -29,13 +29,14 @@ export function handInRoutes(context: Context): Router {
       insertSubmission(tx, { id: randomUUID(), assignment, student: person.id, files: kept }),
     );
     reattachSoon(context, submission, person.id);
-    return { submission };
+    const notes = handedIn.flatMap(({ file, notes: some }) => some.map((note) => ({ file: file.name, ...note })));
+    return { submission, notes };
   });
   return router;
 
   async function readOrRefuse(who: string, file: UploadedFile, count: number): Promise<ReadResult> {
     try {
-      return await readDocument(who, () => bytesOf(db, file), file.name);
+      return await readDocument(who, () => bytesOf(db, file), file.name, file.encoding);
     } catch (error) {
       if (!(error instanceof DocumentError)) throw error;
       throw problems.unreadableDocument(count > 1 ? `${file.name}: ${error.message}` : error.message);

@@ -1,5 +1,5 @@
 import { wellFormed } from '#core/text';
-import type { WithUploads } from '../../contract/uploads.ts';
+import type { Encoding, WithUploads } from '../../contract/uploads.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { readUpload, selectUpload } from './queries.ts';
@@ -10,6 +10,8 @@ export interface UploadedFile {
   upload: string;
   sha256: Buffer;
   byteLength: number;
+  /** Where a person has said how a text is to be read. */
+  encoding?: Encoding | undefined;
   /** Its first bytes, which tell what it is. */
   head: Buffer;
 }
@@ -23,10 +25,10 @@ export async function bytesOf(db: Queries, { upload, byteLength }: UploadedFile)
 /** @throws ProblemError where it is not there, or not whole */
 export async function findUploaded(
   db: Queries,
-  { upload, name }: WithUploads['uploads'][number],
+  { upload, name, encoding }: WithUploads['uploads'][number],
 ): Promise<UploadedFile> {
   const row = await selectUpload(db, upload);
   if (!row?.sha256) throw problems.uploadGone();
   const { sha256, byteLength, head } = row;
-  return { name: wellFormed(name), upload, sha256, byteLength, head: head ?? Buffer.alloc(0) };
+  return { name: wellFormed(name), upload, encoding, sha256, byteLength, head: head ?? Buffer.alloc(0) };
 }
