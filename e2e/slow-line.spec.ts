@@ -2,7 +2,7 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { enter, expect, test, workIn } from './school.ts';
+import { enter, expect, pick, test, workIn } from './school.ts';
 
 test.use({ school: 'slow-line' });
 
@@ -54,6 +54,29 @@ test('a work is paused, goes on, and after the page was closed goes on where it 
   await again.getByRole('button', { name: 'Hand in the new version' }).click();
   await expect(again.getByText('long.docx has been handed in.')).toBeVisible({ timeout: 20_000 });
   expect(Number(sent[0])).toBeGreaterThanOrEqual(1024 * 1024);
+});
+
+test('a text that does not say how its letters are stored is read as is likely, and otherwise on wish', async ({
+  browser,
+  server,
+}) => {
+  const page = await enter(browser, server, 'Ines Bettencourt');
+  const work = workIn(page, 'A place I know better than others');
+  // Windows-1250; and a picture under another name.
+  const text = Buffer.from([...Buffer.from('Most p'), 0xf8, ...Buffer.from('es zal'), 0x9e, 0xec]);
+  const picture = readFileSync(new URL('../demo/documents/oyuna-batbayar.png', import.meta.url));
+  await work.locator('input[type=file]').setInputFiles([
+    { name: 'most.txt', mimeType: 'text/plain', buffer: text },
+    { name: 'shore.jpg', mimeType: 'image/jpeg', buffer: picture },
+  ]);
+  await work.getByRole('button', { name: /^Hand in/ }).click();
+  await expect(work.getByText('shore.jpg: Its name says something else, but inside it is a PNG')).toBeVisible();
+  await pick(work, 'How the letters of most.txt are stored', 'Cyrillic (Windows-1251)');
+  await expect(work.getByText(/^Version 2: most.txt/)).toBeVisible();
+  await pick(work, 'How the letters of most.txt are stored', 'Central European (Windows-1250)');
+  await expect(work.getByText(/^Version 3: most.txt/)).toBeVisible();
+  await work.getByRole('link', { name: /Read/ }).first().click();
+  await expect(page.getByText('Most přes zalžě')).toBeVisible();
 });
 
 test('a work waits for the connection, and says so', async ({ browser, server }) => {

@@ -40,7 +40,10 @@ export async function benchCrowd(): Promise<object> {
     const figures: Record<string, object> = { quiet: summary(await light.during(sleep(QUIET))) };
     for (const words of SEARCHES) figures[`search “${words}”`] = await searches(teacher, words);
     for (const [name, work] of Object.entries(heavy)) figures[name] = await beside(light, work());
-    figures.tenSearches = await beside(light, Promise.all(Array.from({ length: 10 }, () => searches(teacher, 'the t'))));
+    figures.tenSearches = await beside(
+      light,
+      Promise.all(Array.from({ length: 10 }, () => searches(teacher, 'the t'))),
+    );
     figures.allAtOnce = await beside(light, Promise.all(Object.values(heavy).map((work) => work())));
     await light.leave();
     return figures;

@@ -11,7 +11,7 @@ const CHECKS: Record<SoundFormat, (view: DataView) => boolean> = {
   mp3: isMp3Cut,
   ogg: isOggCut,
   webm: isWebmCut,
-  mp4: isMp4Cut,
+  mp4: (view) => endOfMp4(view) === undefined,
   // Frames follow each other; what is missing at the end nobody can tell.
   flac: () => false,
   aac: () => false,
@@ -47,20 +47,24 @@ const MP4_BOXES = new Set([
   'mfra',
 ]);
 
-/** ISO/IEC 14496-12: boxes follow each other to the end. Some programs leave bytes of their own behind it. */
-function isMp4Cut(view: DataView): boolean {
+/**
+ * ISO/IEC 14496-12: boxes follow each other to the end. Some programs leave bytes of their own behind it.
+ * @returns where it ends; undefined where it is cut short
+ */
+export function endOfMp4(view: DataView): number | undefined {
   const seen = new Set<string>();
-  for (let at = 0; at + 8 <= view.byteLength;) {
+  const isWhole = (): boolean => seen.has('moov') && (seen.has('mdat') || seen.has('moof'));
+  let at = 0;
+  while (at + 8 <= view.byteLength) {
     const [size, name] = [view.getUint32(at), lettersAt(view, at + 4)];
-    const isWhole = seen.has('moov') && (seen.has('mdat') || seen.has('moof'));
-    if (!MP4_BOXES.has(name) && isWhole) return false;
-    if (size === 0) return false;
+    if (!MP4_BOXES.has(name) && isWhole()) return at;
+    if (size === 0) return view.byteLength;
     const whole = size === 1 && at + 16 <= view.byteLength ? Number(view.getBigUint64(at + 8)) : size;
-    if (whole < 8 || at + whole > view.byteLength) return true;
+    if (whole < 8 || at + whole > view.byteLength) return undefined;
     seen.add(name);
     at += whole;
   }
-  return !(seen.has('moov') && (seen.has('mdat') || seen.has('moof')));
+  return isWhole() ? at : undefined;
 }
 
 /** RFC 3533, section 6: each page says how many segments it has, and how long each is. */

@@ -57,8 +57,13 @@ const IN_WINDOWS: Record<string, Encoding> = {
   'iso-8859-9': 'windows-1254',
 };
 
+/** Of a hundred. */
+const SURE = 60;
+
 function likely(bytes: Uint8Array): Encoding {
-  for (const { name } of analyse(bytes.subarray(0, 65_536))) {
+  for (const { name, confidence } of analyse(bytes.subarray(0, 65_536))) {
+    // Rare, and easily taken for others in a short text.
+    if (name.toLowerCase() === 'windows-1257' && confidence < SURE) continue;
     const known = Encoding.safeParse(IN_WINDOWS[name.toLowerCase()] ?? name.toLowerCase());
     if (known.success && known.data !== 'utf-8' && decode(bytes, known.data) !== undefined) return known.data;
   }

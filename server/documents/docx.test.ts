@@ -142,6 +142,73 @@ describe('readDocumentApart', () => {
     await expect(read(zipSync({ ...parts, [name]: picture }))).rejects.toThrow('at most 100 million pixels');
   });
 
+  it('keeps words in fields, in text that runs the other way and under readings, and parts them at breaks', async () => {
+    const run = (text: string): string => `<w:r><w:t xml:space="preserve">${text}</w:t></w:r>`;
+    const body = [
+      `<w:p>${run('Figure ')}<w:fldSimple w:instr=" SEQ Figure ">${run('2')}</w:fldSimple>${run(': mud')}</w:p>`,
+      `<w:p><w:dir w:val="rtl">${run('שלום')}</w:dir>${run(' said')}<w:bdo w:val="rtl">${run(' he')}</w:bdo></w:p>`,
+      `<w:p><w:r><w:ruby><w:rubyPr/><w:rt>${run('しお')}</w:rt><w:rubyBase>${run('潮')}</w:rubyBase></w:ruby></w:r></w:p>`,
+      `<w:p><w:r><w:t>one</w:t><w:cr/><w:t>two</w:t></w:r><w:r><w:br w:type="page"/><w:t>three</w:t></w:r></w:p>`,
+      `<w:p><w:r><w:br w:type="page"/></w:r>${run('alone')}</w:p>`,
+    ];
+    expect((await read(docx(body.join('')))).folio.text).toBe(
+      'Figure 2: mud\nשלום said he\n潮\none\ntwo\nthree\nalone\n',
+    );
+  });
+
+  it('joins paragraphs whose mark was struck, and leaves out rows that were', async () => {
+    const struck = '<w:pPr><w:rPr><w:del w:id="1" w:author="a"/></w:rPr></w:pPr>';
+    const cell = (text: string): string => `<w:tc>${paragraph(text)}</w:tc>`;
+    const body = `<w:p>${struck}<w:r><w:t>one </w:t></w:r></w:p>${paragraph('two')}<w:tbl><w:tr>${cell('kept')}</w:tr><w:tr><w:trPr><w:del w:id="2" w:author="a"/></w:trPr>${cell('gone')}</w:tr></w:tbl>`;
+    expect((await read(docx(body))).folio.text).toBe('one two\nkept\n');
+  });
+
+  it('reads what was saved as strict, and what calls a note that is not there', async () => {
+    const strict = docx(
+      `${paragraph('strict words')}<w:p><w:r><w:t>called</w:t></w:r><w:r><w:footnoteReference w:id="7"/></w:r></w:p>`,
+    );
+    const parts = unzipSync(strict);
+    for (const name of ['word/document.xml', '_rels/.rels'])
+      parts[name] = strToU8(
+        Buffer.from(parts[name]!)
+          .toString()
+          .replace(
+            /http:\/\/schemas\.openxmlformats\.org\/(wordprocessingml|officeDocument)\/2006\//g,
+            'http://purl.oclc.org/ooxml/$1/',
+          ),
+      );
+    expect((await read(zipSync(parts))).folio.text).toBe('strict words\ncalled\n');
+  });
+
+  it('says what cannot be drawn and where it was, with the words that are in it', async () => {
+    const drawing = (uri: string, inner: string): string =>
+      `<w:p><w:r><w:t>before</w:t></w:r><w:r><w:drawing><wp:inline xmlns:wp="p"><a:graphic xmlns:a="a"><a:graphicData uri="${uri}">${inner}</a:graphicData></a:graphic></wp:inline></w:drawing></w:r></w:p>`;
+    const chart = drawing('http://schemas.openxmlformats.org/drawingml/2006/chart', '<c:chart xmlns:c="c" r:id="c1"/>');
+    const diagram = drawing(
+      'http://schemas.openxmlformats.org/drawingml/2006/diagram',
+      '<d:relIds xmlns:d="d" r:dm="d1"/>',
+    );
+    const equation = '<w:p><w:r><w:object><o:OLEObject xmlns:o="o" ProgID="Equation.3"/></w:object></w:r></w:p>';
+    const relations =
+      '<Relationship Id="c1" Type="x/chart" Target="charts/chart1.xml"/><Relationship Id="d1" Type="x/diagramData" Target="diagrams/data1.xml"/>';
+    const words = (text: string): string => `<a:p><a:r><a:t>${text}</a:t></a:r></a:p>`;
+    const more = {
+      'word/charts/chart1.xml': `<c:chartSpace xmlns:c="c" xmlns:a="a"><c:chart><c:title><c:tx><c:rich>${words('Tides in May')}</c:rich></c:tx></c:title></c:chart></c:chartSpace>`,
+      'word/diagrams/data1.xml': `<d:dataModel xmlns:d="d" xmlns:a="a"><d:ptLst><d:pt><d:t>${words('Dig')}</d:t></d:pt><d:pt type="pres"/><d:pt><d:t>${words('Count')}</d:t></d:pt></d:ptLst></d:dataModel>`,
+    };
+    const parts = { ...unzipSync(docx(chart + diagram + equation, relations)) };
+    for (const [name, text] of Object.entries(more)) parts[name] = strToU8(text);
+    const { folio, blocks } = await read(zipSync(parts));
+    expect(folio.text).toBe('before\nbefore\nDig\nCount\n\n');
+    expect(blocks.flatMap((block) => (block.type === 'picture' ? [block.alt] : []))).toEqual([
+      'Chart: Tides in May',
+      'Diagram',
+      'Equation of an old program',
+    ]);
+    const { pictures } = await readDocument(zipSync(parts), 'a.docx');
+    expect(Buffer.from(pictures[0]!.bytes).toString()).toContain('Chart: Tides in May. It cannot be shown');
+  });
+
   it('answers the same from its own thread, errors too', async () => {
     const bytes = bytesOf('liang-meixiu.docx');
     expect((await readDocumentApart('me', () => Promise.resolve(bytes), 'a.docx')).file).toEqual(

@@ -55,6 +55,54 @@ describe('an OpenDocument text', () => {
     const links = textBlocks(blocksIn(folio)).flatMap(({ runs }) => runs.map(({ link }) => link));
     expect(links.filter(Boolean)).toEqual(['https://tides.example/']);
   });
+
+  const NS =
+    'xmlns:office="o" xmlns:text="t" xmlns:style="s" xmlns:fo="f" xmlns:xlink="x" xmlns:draw="d" xmlns:xml="http://www.w3.org/XML/1998/namespace"';
+  const document = (body: string): string =>
+    `<office:document-content ${NS}><office:body><office:text>${body}</office:text></office:body></office:document-content>`;
+
+  it('numbers its headings, and counts on in lists that say so', async () => {
+    const level = (at: number, more: string): string =>
+      `<text:outline-level-style text:level="${at}" style:num-format="1" ${more}/>`;
+    const styles = `<office:document-styles ${NS}><office:styles><text:outline-style>${level(1, 'style:num-suffix="."')}${level(2, 'text:display-levels="2"')}</text:outline-style><text:list-style style:name="L"><text:list-level-style-number text:level="1" style:num-format="1" style:num-suffix="."/></text:list-style></office:styles></office:document-styles>`;
+    const heading = (at: number, words: string): string => `<text:h text:outline-level="${at}">${words}</text:h>`;
+    const list = (words: string, more: string): string =>
+      `<text:list text:style-name="L" ${more}><text:list-item><text:p>${words}</text:p></text:list-item></text:list>`;
+    const body = `${heading(1, 'Shore')}${heading(2, 'Sand')}${heading(2, 'Mud')}${heading(1, 'Sea')}${heading(2, 'Tide')}${list('one', 'xml:id="a"')}${list('again', 'xml:id="b"')}${list('two', 'text:continue-list="a"')}${list('three', 'text:continue-numbering="true"')}`;
+    const folio = await read(odf('text', document(body), { 'styles.xml': strToU8(styles) }), 'a.odt');
+    const markers = textBlocks(blocksIn(folio)).map((block) => ('marker' in block ? block.marker : undefined));
+    expect(markers).toEqual(['1.', '1.1', '1.2', '2.', '2.1', '1.', '1.', '2.', '3.']);
+  });
+
+  it('keeps captions, words in shapes and groups, indexes, and a broken object does not harm it', async () => {
+    const picture = '<draw:frame><draw:image xlink:href="Pictures/a.png"/></draw:frame>';
+    const body = `<text:p>See<text:span> <draw:frame><draw:text-box><text:p>${picture}Figure 1: gulls</text:p></draw:text-box></draw:frame>here</text:span></text:p>
+      <draw:g><draw:custom-shape><text:p>in a shape</text:p></draw:custom-shape></draw:g>
+      <text:alphabetical-index><text:alphabetical-index-source/><text:index-body><text:p>gull 1</text:p></text:index-body></text:alphabetical-index>
+      <text:bibliography><text:index-body><text:index-title><text:p>Books</text:p></text:index-title></text:index-body></text:bibliography>
+      <text:p>Broken: <draw:frame><draw:object xlink:href="./Object 1"/></draw:frame></text:p>
+      <text:p><draw:frame><draw:object xlink:href="./Object 2"/></draw:frame> by an old program</text:p>`;
+    const png = bytesOf('oyuna-batbayar.png');
+    const old =
+      '<!DOCTYPE math:math PUBLIC "-//OpenOffice.org//DTD Modified W3C MathML 1.01//EN" "math.dtd"><math:math xmlns:math="http://www.w3.org/1998/Math/MathML"><math:mi>h</math:mi></math:math>';
+    const more = {
+      'Pictures/a.png': new Uint8Array(png),
+      'Object 1/content.xml': strToU8('<not'),
+      'Object 2/content.xml': strToU8(old),
+    };
+    const folio = await read(odf('text', document(body), more), 'a.odt');
+    expect(folio.text).toBe('See here\nFigure 1: gulls\nin a shape\ngull 1\nBooks\nBroken: \nh by an old program\n');
+    const pictures = blocksIn(folio).flatMap((block) => (block.type === 'picture' ? [block.alt] : []));
+    expect(pictures).toEqual(['', 'Object of another program']);
+  });
+
+  it('is read from a template, too', async () => {
+    const bytes = zipSync({
+      mimetype: strToU8('application/vnd.oasis.opendocument.text-template'),
+      'content.xml': strToU8(document('<text:p>Dear teacher</text:p>')),
+    });
+    expect((await read(bytes, 'letter.ott')).text).toBe('Dear teacher\n');
+  });
 });
 
 const odf = (kind: 'text' | 'presentation', content: string, more: Zippable = {}): Uint8Array =>
@@ -63,6 +111,34 @@ const odf = (kind: 'text' | 'presentation', content: string, more: Zippable = {}
     'content.xml': strToU8(content),
     ...more,
   });
+
+describe('a presentation with more than boxes', () => {
+  it('has its equations, and the words of its diagrams', async () => {
+    const parts = unzipSync(bytesOf('mirza-hadzic.pptx'));
+    const name = 'ppt/slides/slide1.xml';
+    const math = 'xmlns:m="http://schemas.openxmlformats.org/officeDocument/2006/math"';
+    const shape = `<mc:AlternateContent xmlns:mc="mc"><mc:Choice Requires="a14"><p:sp><p:nvSpPr><p:cNvPr id="90" name="e"/><p:cNvSpPr/><p:nvPr/></p:nvSpPr><p:spPr><a:xfrm><a:off x="0" y="0"/><a:ext cx="900000" cy="900000"/></a:xfrm></p:spPr><p:txBody><a:bodyPr/><a:p><a14:m xmlns:a14="a14"><m:oMathPara ${math}><m:oMath><m:sSup><m:e><m:r><m:t>x</m:t></m:r></m:e><m:sup><m:r><m:t>2</m:t></m:r></m:sup></m:sSup></m:oMath></m:oMathPara></a14:m></a:p></p:txBody></p:sp></mc:Choice><mc:Fallback/></mc:AlternateContent>`;
+    const diagram = `<p:graphicFrame><p:nvGraphicFramePr><p:cNvPr id="91" name="d"/></p:nvGraphicFramePr><p:xfrm><a:off x="0" y="0"/><a:ext cx="900000" cy="900000"/></p:xfrm><a:graphic><a:graphicData uri="http://schemas.openxmlformats.org/drawingml/2006/diagram"><dgm:relIds xmlns:dgm="dgm" r:dm="rIdDiagram"/></a:graphicData></a:graphic></p:graphicFrame>`;
+    const edit = (part: string, from: string, to: string): void => {
+      const text = Buffer.from(parts[part]!).toString();
+      expect(text).toContain(from);
+      parts[part] = strToU8(text.replace(from, to));
+    };
+    edit(name, '</p:spTree>', `${shape}${diagram}</p:spTree>`);
+    edit(
+      'ppt/slides/_rels/slide1.xml.rels',
+      '</Relationships>',
+      '<Relationship Id="rIdDiagram" Type="x/diagramData" Target="../diagrams/data1.xml"/></Relationships>',
+    );
+    parts['ppt/diagrams/data1.xml'] = strToU8(
+      '<d:dataModel xmlns:d="d" xmlns:a="a"><d:pt><d:t><a:p><a:r><a:t>Dig first</a:t></a:r></a:p></d:t></d:pt></d:dataModel>',
+    );
+    const folio = await read(zipSync(parts), 'a.pptx');
+    const runs = textBlocks(blocksIn(folio)).flatMap((block) => block.runs);
+    expect(runs.find(({ math: found }) => found)).toMatchObject({ text: 'x2', math: { element: 'math' } });
+    expect(folio.text).toContain('Dig first\n');
+  });
+});
 
 describe('a PDF', () => {
   it('has the words that were written, in reading order, on pages of their size', async () => {

@@ -16,6 +16,16 @@ describe('blocksOfHtml', () => {
     ]);
   });
 
+  it('reads blocks inside of what is none, and of elements of a page’s own making; the caption of a table stands above it', () => {
+    expect(
+      textOf('<span><p>one</p><b>two</b></span><my-note><div>three</div></my-note><x-word>four</x-word> five'),
+    ).toBe('one\ntwo\nthree\nfour five\n');
+    expect(blocksOfHtml('<table><caption>Gulls</caption><tr><td>7</td></tr></table>').map(({ type }) => type)).toEqual([
+      'paragraph',
+      'table',
+    ]);
+  });
+
   it('does not mark twice what is marked twice', () => {
     expect(blocksOfHtml('<p><b><strong>x</strong></b></p>')).toEqual([{ type: 'paragraph', runs: [run('x', 'bold')] }]);
   });

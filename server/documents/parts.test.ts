@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
 import { parseFragment } from 'parse5';
 import { describe, expect, it } from 'vitest';
-import { canonicalText } from '#core/folio';
+import { canonicalText, leafText } from '#core/folio';
 import { hexColor, partsOf, withLuminance } from './color.ts';
 import { isCutShort } from './cut-short.ts';
 import { decodeText } from './decode-text.ts';
@@ -13,6 +13,7 @@ import { mathNode } from './math.ts';
 import { mediaTypeOf } from './media-type.ts';
 import { points } from './odf-style.ts';
 import { pptxColors } from './pptx-color.ts';
+import { readDocument } from './read.ts';
 import { sheetLeaf } from './sheet.ts';
 import { attribute, child, descendants, numberOf, parseXml } from './xml.ts';
 import { openPackage } from './zip.ts';
@@ -102,11 +103,15 @@ describe('decodeText', () => {
 
   // The same sentence as other programs store it: made with the codecs of Python 3.11.
   it.each([
-    ['windows-1252', '47 72 f6 df 65 20 96 20 84 6a 61 93 2c 20 46 e4 68 72 65', 'Größe – „ja“, Fähre'],
+    [
+      'windows-1252',
+      '47 72 f6 df 65 20 75 6e 64 20 4c e4 6e 67 65 20 64 65 72 20 50 72 69 65 6c 65 20 77 61 72 65 6e 20 66 fc 72 20 75 6e 73 20 73 63 68 77 65 72 20 7a 75 20 73 63 68 e4 74 7a 65 6e 2c 20 73 61 67 74 65 20 64 69 65 20 46 72 61 75 20 96 20 84 6a 61 93 2e',
+      'Größe und Länge der Priele waren für uns schwer zu schätzen, sagte die Frau – „ja“.',
+    ],
     [
       'windows-1250',
-      '50 f8 ed 6c 69 76 20 70 f8 69 9a 65 6c 20 61 20 6d 79 20 6a 73 6d 65 20 9a 6c 69 20 64 6f 6d f9',
-      'Příliv přišel a my jsme šli domů',
+      '50 f8 ed 6c 69 76 20 70 f8 69 9a 65 6c 20 64 76 61 6b 72 e1 74 20 7a 61 20 64 65 6e 20 61 20 6d 79 20 6a 73 6d 65 20 9a 6c 69 20 70 6f 64 e9 6c 20 68 72 e1 7a 65 20 61 9e 20 6b 20 70 f8 ed 73 74 61 76 75 2c 20 6b 64 65 20 9e 69 6a 65 20 73 74 61 72 fd 20 70 f8 65 76 6f 7a 6e ed 6b 2e',
+      'Příliv přišel dvakrát za den a my jsme šli podél hráze až k přístavu, kde žije starý převozník.',
     ],
     [
       'windows-1251',
@@ -134,6 +139,26 @@ describe('decodeText', () => {
     const bytes = Buffer.from(hex.replaceAll(' ', ''), 'hex');
     expect(decodeText(bytes)).toEqual({ text, encoding, guessed: true });
     expect(decodeText(bytes, encoding)).toEqual({ text, encoding, guessed: false });
+  });
+});
+
+describe('a web page', () => {
+  it('is read in the encoding that it declares', async () => {
+    const words = Buffer.from('cff0e8ebe8e2', 'hex');
+    const page = (charset: string): Buffer =>
+      Buffer.concat([
+        Buffer.from(`<html><head><meta charset="${charset}"></head><body><p>`),
+        words,
+        Buffer.from('</p></body></html>'),
+      ]);
+    const { file, notes } = await readDocument(page('windows-1251'), 'a.html');
+    expect([file.leaves.map(leafText), notes]).toEqual([['Прилив\n'], []]);
+    expect((await readDocument(page('koi8-r'), 'a.html')).file.leaves.map(leafText)).toEqual(['оПХКХБ\n']);
+    expect((await readDocument(page('koi8-r'), 'a.html', 'windows-1251')).file.leaves.map(leafText)).toEqual([
+      'Прилив\n',
+    ]);
+    // What nobody knows is as if it were not said.
+    expect((await readDocument(page('x-unknown'), 'a.html')).notes).toHaveLength(1);
   });
 });
 

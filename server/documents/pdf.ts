@@ -61,7 +61,7 @@ async function pagesOf(document: PDFDocumentProxy): Promise<PageLeaf[]> {
       page: number,
       width,
       height,
-      texts: placedTexts([...(await drawnTexts(page)), ...(await typedTexts(page))]),
+      texts: placedTexts(withTyped(await drawnTexts(page), await typedTexts(page))),
     });
     page.cleanup();
   }
@@ -118,6 +118,21 @@ async function typedTexts(page: PDFPageProxy): Promise<DrawnText[]> {
       angle: 0,
     }));
   });
+}
+
+/** What was typed stands behind what is nearest to its left or above it, e.g. the question. */
+function withTyped(drawn: readonly DrawnText[], typed: readonly DrawnText[]): DrawnText[] {
+  const all = [...drawn];
+  for (const text of typed) {
+    const away = ({ x, y, width, height }: DrawnText): number =>
+      y > text.y + text.height / 2 || x > text.x + text.width
+        ? Infinity
+        : Math.hypot(Math.max(0, text.y - y - height), Math.max(0, text.x - x - width));
+    const distances = all.map((one) => (one.text.trim() === '' ? Infinity : away(one)));
+    const nearest = Math.min(...distances);
+    all.splice(nearest === Infinity ? all.length : distances.lastIndexOf(nearest) + 1, 0, text);
+  }
+  return all;
 }
 
 function wordsIn({ subtype, fieldType, fieldValue, password, textContent, contentsObj }: Annotation): string[] {

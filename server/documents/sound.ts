@@ -1,5 +1,5 @@
 import { parseBuffer } from 'music-metadata';
-import { isCutShort } from './cut-short.ts';
+import { endOfMp4, isCutShort } from './cut-short.ts';
 import { documentErrors, type FileFormat, type Reader } from './document.ts';
 
 export const SOUND_TYPES = {
@@ -13,6 +13,13 @@ export const SOUND_TYPES = {
 } as const satisfies Partial<Record<FileFormat, string>>;
 
 export type SoundFormat = keyof typeof SOUND_TYPES;
+
+/** Without what the library stumbles over. */
+function asLibraryReads(bytes: Uint8Array, format: SoundFormat): Uint8Array {
+  if (format === 'mp4')
+    return bytes.subarray(0, endOfMp4(new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)));
+  return format === 'wav' ? asRiff(bytes) : bytes;
+}
 
 /** RF64 (EBU Tech 3306) is RIFF with the lengths in a chunk of their own, where the library does not look. */
 function asRiff(bytes: Uint8Array): Uint8Array {
@@ -28,7 +35,7 @@ function asRiff(bytes: Uint8Array): Uint8Array {
 export const readSound =
   (format: SoundFormat): Reader =>
   async (bytes) => {
-    const { format: found, common } = await parseBuffer(asRiff(bytes), SOUND_TYPES[format], {
+    const { format: found, common } = await parseBuffer(asLibraryReads(bytes, format), SOUND_TYPES[format], {
       duration: true,
       skipCovers: true,
     });

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { handIn } from '#contract/assignments';
-import { readUploadUse, type UploadUse } from '#contract/uploads';
+import { withdrawWork } from '#contract/submissions';
+import { readUploadUse, type Encoding, type ReadNote, type UploadUse } from '#contract/uploads';
 import { mdiClose, mdiPause, mdiPlay } from '@mdi/js';
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
-import { forgetSent, sendFiles, Stopped, type Sending } from '../session/resumable.ts';
+import { forgetSent, sendFiles, Stopped, type Sending, type SentFile } from '../session/resumable.ts';
 import { useSchool } from '../session/school.ts';
 import { byteSize, percent } from '../wording/format.ts';
+import ReadNotes from './ReadNotes.vue';
 
 /** Hands in one or more files as one work. A refused one leaves everything as it was. */
 const props = defineProps<{ assignment: string; again: boolean }>();
@@ -27,6 +29,8 @@ const waiting = ref(false);
 const use = shallowRef<UploadUse>();
 const error = ref<string>();
 const done = ref<string>();
+/** What was handed in last, and what is to be known about how it was read. */
+const handed = shallowRef<{ uploads: SentFile[]; submission: string; notes: ReadNote[] }>();
 
 const together = computed(() => files.value.reduce((sum, { size }) => sum + size, 0));
 const nearlyFull = computed(() => use.value && use.value.sent + together.value > NEARLY * use.value.most);
@@ -41,7 +45,7 @@ const progress = computed(() => {
 function add(list: FileList | null | undefined): void {
   over.value = false;
   if (!list?.length || sent.value !== undefined) return;
-  error.value = done.value = undefined;
+  error.value = done.value = handed.value = undefined;
   files.value = [...files.value, ...list];
   if (files.value.length > MAX_FILES) {
     files.value = files.value.slice(0, MAX_FILES);
@@ -60,7 +64,7 @@ function choose(event: Event): void {
 }
 
 async function send(): Promise<void> {
-  error.value = done.value = undefined;
+  error.value = done.value = handed.value = undefined;
   sent.value = 0;
   paused.value = waiting.value = false;
   try {
@@ -77,7 +81,7 @@ async function send(): Promise<void> {
     const uploads = await sending.value.done;
     sending.value = undefined;
     sent.value = 1;
-    await call(handIn, { params: { assignment: props.assignment }, uploads });
+    handed.value = { uploads, ...(await call(handIn, { params: { assignment: props.assignment }, uploads })) };
     await forgetSent(files.value);
     const [first, ...rest] = files.value;
     done.value = `${first!.name}${rest.length > 0 ? ` and ${rest.length} more have` : ' has'} been handed in.`;
@@ -87,6 +91,26 @@ async function send(): Promise<void> {
     if (!(failure instanceof Stopped)) error.value = sentenceOf(failure);
   } finally {
     sent.value = sending.value = undefined;
+  }
+}
+
+/** Hands the same file in once more, read in another way, and takes the version before back. */
+async function readAs(note: ReadNote, encoding: Encoding): Promise<void> {
+  const before = handed.value!;
+  error.value = undefined;
+  sent.value = 1;
+  try {
+    const uploads = before.uploads.map((one) => (one.name === note.file ? { ...one, encoding } : one));
+    const { submission } = await call(handIn, { params: { assignment: props.assignment }, uploads });
+    const notes = before.notes.map((one) => (one === note ? { ...one, encoding } : one));
+    handed.value = { uploads, submission, notes };
+    if (submission !== before.submission)
+      await call(withdrawWork, { params: { submission: before.submission }, body: { withdrawn: true } });
+  } catch (failure) {
+    error.value = sentenceOf(failure);
+  } finally {
+    sent.value = undefined;
+    emit('done');
   }
 }
 
@@ -158,6 +182,12 @@ onBeforeUnmount(() => sending.value?.stop());
     </div>
     <p v-if="error" class="error" role="alert">{{ error }}</p>
     <p v-if="done" role="status">{{ done }}</p>
+    <ReadNotes
+      v-if="handed && handed.notes.length > 0"
+      :notes="handed.notes"
+      :busy="sent !== undefined"
+      @read-as="readAs"
+    />
   </div>
 </template>
 

@@ -1,0 +1,114 @@
+import { folioOf, leafBlocks, textBlocks, type Folio } from '#core/folio';
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { readDocument } from './read.ts';
+
+/** Files that other programs have made from our text; see fixtures/make.sh. */
+const bytesOf = (name: string): Buffer => readFileSync(new URL(`fixtures/${name}`, import.meta.url));
+
+async function read(name: string, bytes = bytesOf(name)): Promise<Folio> {
+  const { file, pictures } = await readDocument(bytes, name);
+  return folioOf([file], [pictures.length]);
+}
+
+describe('a PDF', () => {
+  it('that a browser printed in Hebrew, with numbers, bold words and Latin ones, is read as it was written', async () => {
+    expect((await read('hebrew.pdf')).text).toBe(
+      'הגאות מגיעה פעמיים ביום, בערך כל 12 שעות ו־25 דקות, והמים עולים עד 3.5 מטרים מעל הקו של Fennick ביום רגיל.\nמחר נמדוד שוב.\n',
+    );
+  });
+
+  it('that an office program made keeps its calls of notes in the sentence', async () => {
+    expect((await read('notes.pdf')).text).toBe(
+      'The ferry has run for longer than anybody can remember1, and in all those years it has had one enemy, which is the mud of the channel2 and not the wind that people blame for every morning without a boat.\n1 So says the keeper.\n2 Measured in May.\n1\n',
+    );
+  });
+
+  it('has the words that were typed into its fields, and those of notes on the page (ISO 32000-2, sections 12.5.6.6 and 12.7)', async () => {
+    const { text } = await read('form.pdf', formPdf());
+    expect(text).toBe('Name:\nOyuna Batbayar\nWhat did you see?\nTwo turnstones\nPlease read this first\n');
+  });
+});
+
+/** A page with two questions, two fields that are filled in, one for a password, and a note that stands on it. */
+function formPdf(): Buffer {
+  const words = 'BT /F 12 Tf 50 700 Td (Name:) Tj 0 -100 Td (What did you see?) Tj ET';
+  const field = (name: string, value: string, top: number, more = ''): string =>
+    `<< /Type /Annot /Subtype /Widget /FT /Tx /T (${name}) /V (${value}) /Rect [50 ${top - 20} 300 ${top}] /F 4 /DA (/F 10 Tf 0 g) ${more} >>`;
+  const objects = [
+    '<< /Type /Catalog /Pages 2 0 R /AcroForm << /Fields [6 0 R 7 0 R 8 0 R] /DA (/F 10 Tf 0 g) /DR << /Font << /F 5 0 R >> >> >> >>',
+    '<< /Type /Pages /Kids [3 0 R] /Count 1 >>',
+    '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595 842] /Contents 4 0 R /Annots [6 0 R 7 0 R 8 0 R 9 0 R] /Resources << /Font << /F 5 0 R >> >> >>',
+    `<< /Length ${words.length} >>\nstream\n${words}\nendstream`,
+    '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
+    field('a', 'Oyuna Batbayar', 690),
+    field('b', 'Two turnstones', 590),
+    field('c', 'secret', 400, '/Ff 8192'),
+    '<< /Type /Annot /Subtype /FreeText /Contents (Please read this first) /Rect [50 300 300 320] /F 4 /DA (/F 10 Tf 0 g) >>',
+  ];
+  const body = objects.map((object, index) => `${index + 1} 0 obj\n${object}\nendobj\n`).join('');
+  return Buffer.from(`%PDF-1.7\n${body}trailer << /Root 1 0 R >>\n%%EOF\n`, 'latin1');
+}
+
+describe('an OpenDocument text', () => {
+  it('counts on where a list goes on after a sentence', async () => {
+    const blocks = (await read('lists.odt')).leaves.flatMap(leafBlocks);
+    expect(textBlocks(blocks).map((block) => ('marker' in block ? block.marker : undefined))).toEqual([
+      '(1)',
+      '(2)',
+      undefined,
+      '(3)',
+    ]);
+  });
+});
+
+describe('a workbook', () => {
+  it('shows its values as their cells do, also nothing, no, long times, money, and formulas that nobody has computed', async () => {
+    expect(
+      (await read('values.xlsx')).text
+        .split('\n')
+        .filter(Boolean)
+        .map((row) => row.split('\t')),
+    ).toEqual([
+      ['What', 'Value'],
+      ['none', '0'],
+      ['no', 'FALSE'],
+      ['yes', 'TRUE'],
+      ['long', '38:24'],
+      ['price', '€ 1,234.50'],
+      ['many', '1,234,567'],
+      ['share', '25.6%'],
+      ['day', '2026-03-09'],
+      ['hour', '14:30'],
+      ['sum', '=B2+B6'],
+      ['third', '0.333333333333'],
+    ]);
+  });
+});
+
+describe('a recording', () => {
+  it.each([
+    ['tone.flac', 'flac'],
+    ['tone.aac', 'aac'],
+    ['streamed.wav', 'wav'],
+    ['rf64.wav', 'wav'],
+    ['film.mov', 'mp4'],
+  ])('is read: %s', async (name, format) => {
+    const { files, leaves } = await read(name);
+    expect(files).toEqual([{ name, format }]);
+    const [leaf] = leaves;
+    expect(leaf).toMatchObject({ kind: 'sound', video: name === 'film.mov' });
+    // Whoever writes while recording does not know the length yet.
+    if (leaf?.kind === 'sound' && leaf.duration !== null) expect(Math.abs(leaf.duration - 1)).toBeLessThan(0.15);
+  });
+
+  it('may have bytes behind its end, but must not break off', async () => {
+    const film = bytesOf('film.mov');
+    expect(
+      (await read('film.mov', Buffer.concat([film, Buffer.from('left behind by a program')]))).leaves,
+    ).toHaveLength(1);
+    await expect(read('film.mov', film.subarray(0, film.length - 200))).rejects.toThrow('damaged or not complete');
+    const ogg = readFileSync(new URL('../../demo/documents/rania-haddadin.ogg', import.meta.url));
+    expect((await read('a.ogg', Buffer.concat([ogg, Buffer.alloc(100, 7)]))).leaves).toHaveLength(1);
+  });
+});
