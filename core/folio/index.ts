@@ -5,5 +5,6 @@ export * from './leaf.ts';
 export * from './median.ts';
 export { placedTexts, type DrawnText } from './page-text.ts';
 export * from './pieces.ts';
+export { partRunningHeads } from './running-heads.ts';
 export * from './sentences.ts';
 export * from './text.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { placedTexts, type DrawnText } from './index.ts';
+import { partRunningHeads, placedTexts, type DrawnText } from './index.ts';
 
 const at = (text: string, x: number, y: number, more: Partial<DrawnText> = {}): DrawnText => ({
   text,
@@ -127,5 +127,29 @@ describe('placedTexts', () => {
   it('has nothing to say about an empty page', () => {
     expect(placedTexts([])).toEqual([]);
     expect(placedTexts([at('  ', 1, 1)])).toEqual([]);
+  });
+});
+
+describe('partRunningHeads', () => {
+  const page = (number: number, head: string): DrawnText[] => [
+    at(head, 50, 100),
+    ...column([`that the water of day ${number} was as`, 'high as ever, and', 'nobody knew'], 50, 112),
+    at(`${number}`, 50, 148),
+  ];
+  const read = (heads: string[]): string[] =>
+    partRunningHeads(heads.map((head, index) => placedTexts(page(index + 1, head)))).map((texts) =>
+      texts.map(({ text, glue }) => text + glue).join(''),
+    );
+
+  it('parts what stands at the top and bottom of most pages from the sentences beside it', () => {
+    expect(read(['tides and mud', 'tides and mud', 'tides and mud'])).toEqual(
+      [1, 2, 3].map(
+        (day) => `tides and mud\nthat the water of day ${day} was as high as ever, and nobody knew\n${day}\n`,
+      ),
+    );
+  });
+
+  it('leaves lines that stand there once', () => {
+    expect(read(['we said', 'he found', 'they knew'])[0]).toContain('we said that the water');
   });
 });

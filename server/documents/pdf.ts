@@ -1,4 +1,4 @@
-import { placedTexts, type DrawnText, type PageLeaf } from '#core/folio';
+import { partRunningHeads, placedTexts, type DrawnText, type PageLeaf } from '#core/folio';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import {
@@ -65,7 +65,8 @@ async function pagesOf(document: PDFDocumentProxy): Promise<PageLeaf[]> {
     });
     page.cleanup();
   }
-  return leaves;
+  const texts = partRunningHeads(leaves.map((leaf) => leaf.texts));
+  return leaves.map((leaf, index) => ({ ...leaf, texts: texts[index]! }));
 }
 
 async function drawnTexts(page: PDFPageProxy): Promise<DrawnText[]> {

@@ -11,13 +11,15 @@ export interface FormFile {
 }
 
 /**
- * Brings the files of a form into the database while they come, instead of holding them.
- * @param largest bytes that one may have; how many it has is known at its end
+ * Brings the files of a form into the database while they come, instead of holding them. How long one is, is known at its end:
+ * less than the form.
+ * @param largest bytes that one may have
  */
 export function formFiles(db: Queries, ownerOf: (request: Request) => string, largest: number): StorageEngine {
   async function take(request: Request, file: Express.Multer.File): Promise<FormFile> {
     const id = randomUUID();
-    await insertUpload(db, { id, owner: ownerOf(request), byteLength: largest });
+    const form = Number(request.get('Content-Length')) || largest;
+    await insertUpload(db, { id, owner: ownerOf(request), byteLength: Math.min(form, largest) });
     await finishUpload(db, id, await receive(db, id, 0, file.stream));
     return { uploaded: await findUploaded(db, { upload: id, name: file.originalname }) };
   }

@@ -134,13 +134,14 @@ export async function deleteUpload(db: Queries, id: string): Promise<void> {
   await db.query('delete from uploads where id = $1 and not exists (select from media where upload = $1)', [id]);
 }
 
-/** How many bytes a person has begun to send within a day. */
+/** How many bytes a person has sent within a day, and is going to; what broke off counts as far as it came. */
 export async function selectSentToday(db: Queries, person: string): Promise<number> {
   const row = await selectOne(
     db,
     z.object({ sent: bytes }),
-    `select coalesce(sum(byte_length), 0) as sent from uploads
-     where owner = $1 and made_at > now() - interval '1 day'`,
+    `select coalesce(sum(case when sha256 is null and made_at < now() - interval '1 hour' then received else byte_length end), 0)
+       as sent
+     from uploads where owner = $1 and made_at > now() - interval '1 day'`,
     [person],
   );
   return row!.sent;

@@ -62,8 +62,8 @@ async function callAfterSending<Path extends string, Body extends z.ZodType, Ans
   return answer;
 }
 
-/** What was sent is not there any more, because that was long ago. */
-const isGone = (error: unknown): boolean => error instanceof Refused && error.problem.status === 410;
+/** Perhaps what was sent is not there any more, because that was long ago: it is worth sending it once more. */
+const isGone = (error: unknown): boolean => error instanceof Refused && [404, 410].includes(error.problem.status);
 
 /** Node's own server says so without words. */
 const TOO_SLOW: Problem = {
