@@ -1,4 +1,5 @@
 import { Worker } from 'node:worker_threads';
+import pLimit from 'p-limit';
 import { threadOf } from '../threads/thread.ts';
 import { DatabaseError, type Database, type Queries, type Row } from './database.ts';
 import { lockFolder } from './folder-lock.ts';
@@ -130,11 +131,15 @@ const bytesIn = (values: readonly unknown[]): number =>
     return typeof value === 'string' ? sum + 2 * value.length : sum;
   }, 0);
 
+/** Bytes that take the database some hundredths of a second. */
+const LARGE = 64 * 1024;
+
 class EmbeddedDatabase implements Database {
   readonly #thread: PgliteThread;
   readonly #free: Promise<void>;
   readonly #room: Room;
   readonly #direct: Queries;
+  readonly #large = pLimit(1);
   /** There is one connection: whoever wants it waits until the transaction before has ended. */
   #turn: Promise<unknown> = Promise.resolve();
 
@@ -151,8 +156,10 @@ class EmbeddedDatabase implements Database {
     };
   }
 
-  query(sql: string, values?: readonly unknown[]): Promise<Row[]> {
-    return this.#inTurn(() => this.#direct.query(sql, values));
+  /** Pieces of what is uploaded queue up among themselves, so that nobody has more than one of them before them. */
+  query(sql: string, values: readonly unknown[] = []): Promise<Row[]> {
+    const ask = (): Promise<Row[]> => this.#inTurn(() => this.#direct.query(sql, values));
+    return bytesIn(values) > LARGE ? this.#large(ask) : ask();
   }
 
   script(sql: string): Promise<void> {
