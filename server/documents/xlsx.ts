@@ -107,7 +107,8 @@ function cellsOf(text: string, sources: Sources): SheetCell[][] {
       const place = attribute(cell, 'r');
       if (place === undefined) column++;
       else ({ row, column } = placeOf(place));
-      if (!(row >= 1 && row <= MAX_ROWS && column >= 1 && column <= MAX_COLUMNS)) throw documentErrors.broken('xlsx');
+      if (!(row >= 1 && column >= 1)) throw documentErrors.broken('xlsx');
+      if (row > MAX_ROWS || column > MAX_COLUMNS) throw documentErrors.tooManyCells();
       const shown = textOf(cell, sources);
       if (shown.trim() === '' || hidden(row, column)) continue;
       width = Math.max(width, column);
