@@ -3,16 +3,17 @@ import { handIn } from '#contract/assignments';
 import { withdrawWork } from '#contract/submissions';
 import { readUploadUse, type Encoding, type ReadNote, type UploadUse } from '#contract/uploads';
 import { mdiClose, mdiPause, mdiPlay } from '@mdi/js';
-import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
+import { computed, defineAsyncComponent, onBeforeUnmount, ref, shallowRef } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 import { forgetSent, sendFiles, Stopped, type Sending, type SentFile } from '../session/resumable.ts';
 import { useSchool } from '../session/school.ts';
 import { byteSize, percent } from '../wording/format.ts';
-import ReadNotes from './ReadNotes.vue';
 
 /** Hands in one or more files as one work. A refused one leaves everything as it was. */
 const props = defineProps<{ assignment: string; again: boolean }>();
 const emit = defineEmits<{ done: [] }>();
+
+const ReadNotes = defineAsyncComponent(() => import('./ReadNotes.vue'));
 
 const MAX_FILES = 20;
 /** Of what may be sent within a day, from where on it is told. */

@@ -6,13 +6,14 @@ import {
   mdiCloudOffOutline,
   mdiCloudUploadOutline,
 } from '@mdi/js';
-import { computedAsync } from '@vueuse/core';
-import { computed, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { useOutbox } from '../outbox/outbox.ts';
 import { blobsIn } from '../outbox/parcel.ts';
 import { saveAsFile } from '../outbox/save-as-file.ts';
 
 /** Whether what was made here is safe on the server; and what could not be taken, with a way to keep its sound. */
+const ChangedByTwo = defineAsyncComponent(() => import('./ChangedByTwo.vue'));
+
 const outbox = useOutbox();
 
 const WORDS = {
@@ -31,13 +32,7 @@ const reason = computed(() =>
 );
 /** Somebody else has changed the same thing: the person chooses. */
 const crossed = computed(() => refused.value.find((parcel) => parcel.now !== undefined));
-const compared = computedAsync(() => (crossed.value ? outbox.compare(crossed.value) : []), []);
 const choosing = ref(false);
-
-async function settle(whose: 'theirs' | 'mine'): Promise<void> {
-  choosing.value = false;
-  if (crossed.value) await outbox.settleWith(crossed.value, whose);
-}
 
 const sounds = computed(() =>
   (outbox.state.value === 'refused' ? refused.value : outbox.stuck.value.map(({ parcel }) => parcel)).flatMap(
@@ -60,22 +55,7 @@ const save = (): void => sounds.value.forEach((blob, index) => saveAsFile(blob, 
       <v-btn v-else-if="crossed" size="x-small" variant="outlined" @click="choosing = true">Compare</v-btn>
       <v-btn v-else size="x-small" variant="outlined" @click="outbox.dropRefused()">Understood</v-btn>
     </template>
-    <v-dialog v-model="choosing" max-width="640" aria-label="Changed by two people">
-      <v-card class="crossed">
-        <h2>Changed by two people</h2>
-        <p>While you changed this remark, somebody else did too. Which one should stay?</p>
-        <dl v-for="{ what, now, mine } in compared" :key="what">
-          <dt>{{ what }}, as it is now</dt>
-          <dd>{{ now }}</dd>
-          <dt>{{ what }}, as you had it</dt>
-          <dd>{{ mine }}</dd>
-        </dl>
-        <div class="choice">
-          <v-btn variant="outlined" @click="settle('theirs')">Leave it as it is now</v-btn>
-          <v-btn variant="flat" color="primary" @click="settle('mine')">Put in what I had</v-btn>
-        </div>
-      </v-card>
-    </v-dialog>
+    <ChangedByTwo v-if="crossed && choosing" :parcel="crossed" @close="choosing = false" />
   </span>
 </template>
 
@@ -98,24 +78,5 @@ const save = (): void => sounds.value.forEach((blob, index) => saveAsFile(blob, 
   max-width: 28ch;
   overflow: hidden;
   text-overflow: ellipsis;
-}
-.crossed {
-  padding: 24px;
-  white-space: normal;
-}
-.crossed dt {
-  margin-top: 12px;
-  color: var(--quiet);
-  font-size: 13px;
-}
-.crossed dd {
-  overflow-wrap: anywhere;
-  white-space: pre-line;
-}
-.choice {
-  display: flex;
-  justify-content: flex-end;
-  gap: 10px;
-  margin-top: 20px;
 }
 </style>
