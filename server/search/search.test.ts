@@ -98,8 +98,7 @@ describe.each(bodies)('search on $name', ({ open }) => {
     expect(await find('teacher', 'isn')).toEqual([]);
     expect(await find('teacher', 'three')).toEqual(['reason']);
     await mend(said.reason!, 'Take these four words out; the reason isn’t obvious.');
-    const { text } = { text: 'word '.repeat(30_000) };
-    expect((await mend(said.boats!, text.slice(0, 20_000))).status).toBe(200);
+    expect((await mend(said.boats!, 'word '.repeat(4000))).status).toBe(200);
     expect(await find('teacher', 'boats')).toEqual([]);
     await mend(said.boats!, 'Four boats, and not one word more about Élodie HADŽIĆ.');
   });

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { Router, type Request, type RequestHandler } from 'express';
 import { readUploadUse, resumableUploads } from '../../contract/uploads.ts';
 import type { Context } from '../context.ts';
+import { problems } from '../errors.ts';
 import { asProblem } from '../http/problem-handler.ts';
 import { guard, largestOf, serve } from '../http/serve.ts';
 import type { SignedIn } from '../http/person-of.ts';
@@ -27,8 +28,9 @@ export function uploadRoutes(context: Context): Router {
       return { metadata: { owner } };
     },
     onResponseError: (_request, error) => {
-      if (!(error instanceof Error)) return undefined;
-      const { problem } = asProblem(error);
+      const tooLarge = !(error instanceof Error) && error.status_code === 413;
+      if (!(error instanceof Error) && !tooLarge) return undefined;
+      const { problem } = tooLarge ? problems.fileTooLarge(largestOf(settings).recording) : asProblem(error);
       return { status_code: problem.status, body: JSON.stringify(problem) };
     },
   });
