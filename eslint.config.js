@@ -61,7 +61,10 @@ const above = (folder, room) =>
   }));
 
 const packagesForbidden = {
-  core: { regex: '^(?!\\.|#|vitest$|fast-check$|fraction\\.js$)', message: 'core/ stands on the language alone.' },
+  core: {
+    regex: '^(?!\\.|#|(vitest|fast-check|fraction\\.js|snowball-stemmers|stopword|fastest-levenshtein|minisearch)$)',
+    message: 'core/ stands on the language and on libraries that compute, without a face or a machine.',
+  },
   contract: { regex: '^(node:|vue|express|pinia|vuetify)', message: 'contract/ holds schemas only.' },
   server: { regex: '^(vue|pinia|vuetify)', message: 'The server knows no interface code.' },
   web: { regex: '^(node:|express$|pg$)', message: 'The interface knows no server code.' },

@@ -94,6 +94,29 @@ program
   .action(async (options: { port: number }) => (await import('./speech-stand-in.ts')).speechStandIn(options));
 
 program
+  .command('suggest')
+  .argument('<bank>', 'a JSON file: {"remarks": [...], "history": [...]}')
+  .argument('<passages>', 'a JSON file: [{"id", "kind", "criterion", "before", "passage", "after"}]')
+  .description('print which banked remarks are suggested for each passage, the best first')
+  .action(async (bank: string, passages: string) => print(await (await import('./bank.ts')).suggest(bank, passages)));
+
+program
+  .command('find')
+  .argument('<bank>', 'a JSON file, as for suggest')
+  .argument('<queries>', 'a JSON file: [{"query"}]')
+  .description('print which banked remarks each query finds, the best first')
+  .action(async (bank: string, queries: string) => print(await (await import('./bank.ts')).find(bank, queries)));
+
+program
+  .command('alike')
+  .argument('<texts>', 'a JSON file: a list of texts')
+  .option('--language <tag>', 'what they are written in', 'en')
+  .description('print which texts say nearly the same, as groups of their positions from 0')
+  .action(async (texts: string, { language }: { language: string }) =>
+    print(await (await import('./bank.ts')).alike(texts, language)),
+  );
+
+program
   .command('serve')
   .description('start the server')
   .option('--port <number>', 'where to listen', port)
@@ -116,7 +139,7 @@ program
   .command('bench')
   .argument(
     '[subjects...]',
-    'what to measure: app, desk, documents, margin, queue, reattach, speech, voice; everything where none is named',
+    'what to measure: app, bank, crowd, desk, documents, margin, queue, reattach, speech, voice; everything where none is named',
   )
   .description('measure, and print the figures as JSON')
   .action(async (subjects: string[]) => print(await (await import('../scripts/bench/index.ts')).bench(subjects)));

@@ -1,0 +1,23 @@
+import { type Detector } from '../detector.ts';
+
+const longest = (sentences: readonly string[]): number =>
+  Math.max(0, ...sentences.map((sentence) => sentence.split(/\s+/u).length));
+
+export const longSentence: Detector = {
+  name: 'long-sentence',
+  says: 'has a very long sentence',
+  labels: [
+    'long sentence',
+    'sentence',
+    'sentence length',
+    'run-on',
+    'split',
+    'shorten',
+    'concise',
+    'clarity',
+    'readability',
+    'too long',
+    'break up',
+  ],
+  find: ({ sentences }) => Math.min(1, Math.max(0, (longest(sentences) - 24) / 12)),
+};

@@ -1,0 +1,15 @@
+import { sure, type Detector } from '../detector.ts';
+
+export const missingCapital: Detector = {
+  name: 'missing-capital',
+  says: 'lacks a capital',
+  labels: ['capital', 'capitals', 'capital letter', 'capitalisation', 'capitalization', 'proofreading', 'punctuation'],
+  find: ({ text, before }) =>
+    sure(
+      /(?:^|\s)i(?:\s|['’](?:m|ve|d|ll)\b)|[.!?]\s+\p{Ll}\p{L}+/u.test(text) ||
+        (/(?:^|[.!?\n]\s*)$/u.test(before) && /^\p{Ll}/u.test(text) && before.trim() !== '') ||
+        /\b(?:monday|tuesday|wednesday|thursday|friday|saturday|sunday|january|february|april|june|july|august|september|october|november|december|english|french|atlantic|europe)\b/u.test(
+          text,
+        ),
+    ),
+};
