@@ -1,13 +1,16 @@
 export * from './check.ts';
 export * from './clock.ts';
 export * from './edit.ts';
+export * from './greeted.ts';
 export * from './level.ts';
-export * from './levelled.ts';
+export { levelled, REMARK_LEVEL, type LevelTarget } from './levelled.ts';
 export * from './limit.ts';
 export * from './loudness.ts';
 export * from './measure.ts';
 export * from './peaks.ts';
 export * from './quietest.ts';
+export * from './room-tone.ts';
+export * from './speech-loudness.ts';
 export * from './speech-spans.ts';
 export * from './resampled.ts';
 export * from './silence.ts';

@@ -81,7 +81,7 @@ const withoutArticle = (word: string): string => word.replace(/^[وفبك]?(?:ا
 /** Vowel signs, the hamza on a letter and the lengthening of a line are left out by many; two letters that end words are typed for each other. */
 const arabicFolded = (text: string): string =>
   text
-    .replaceAll(/[\u0640\u064B-\u065F\u0670]/gu, '')
+    .replaceAll(/\u0640|[\u064B-\u065F]|\u0670/gu, '')
     .replaceAll('ٱ', 'ا')
     .replaceAll('ى', 'ي')
     .replaceAll('ة', 'ه');

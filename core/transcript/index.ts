@@ -5,6 +5,7 @@ export * from './error-rate.ts';
 export * from './find.ts';
 export * from './hesitation.ts';
 export * from './hints.ts';
+export * from './joined.ts';
 export * from './plausible.ts';
 export * from './pronunciation.ts';
 export * from './proportional.ts';
