@@ -41,6 +41,8 @@ const rooms = {
       'courses',
       'remarks',
       'annotations',
+      'bank',
+      'greetings',
     ],
     ...['grading', 'class', 'earlier', 'feedback', 'hand-in', 'own-work', 'replies', 'search', 'stamps', 'waiting'],
   ],

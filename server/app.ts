@@ -2,6 +2,7 @@ import compression from 'compression';
 import express, { Router, type Express } from 'express';
 import helmet from 'helmet';
 import { assignmentRoutes } from './assignments/routes.ts';
+import { bankRoutes } from './bank/routes.ts';
 import { classRoutes } from './class/routes.ts';
 import type { Context } from './context.ts';
 import { courseRoutes } from './courses/routes.ts';
@@ -9,6 +10,7 @@ import { earlierRoutes } from './earlier/routes.ts';
 import { problems } from './errors.ts';
 import { feedbackRoutes } from './feedback/routes.ts';
 import { gradingRoutes } from './grading/routes.ts';
+import { greetingRoutes } from './greetings/routes.ts';
 import { answerRoutes } from './hand-in/answer-routes.ts';
 import { handInRoutes } from './hand-in/routes.ts';
 import { knownHost } from './http/known-host.ts';
@@ -89,6 +91,8 @@ const ROUTES = [
   feedbackRoutes,
   gradingRoutes,
   remarkRoutes,
+  bankRoutes,
+  greetingRoutes,
   replyRoutes,
   recordingRoutes,
   wordRoutes,

@@ -1,3 +1,4 @@
+import type { BankThread } from './bank/bank-thread.ts';
 import type { Database } from './db/database.ts';
 import type { ReadDocumentFor } from './documents/document.ts';
 import type { Settings } from './settings.ts';
@@ -11,4 +12,5 @@ export interface Context {
   readDocument: ReadDocumentFor;
   speech: Speech;
   translators: readonly Translator[];
+  bank: BankThread;
 }

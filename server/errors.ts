@@ -217,6 +217,13 @@ export const problems = {
     error.problem.now = now;
     return error;
   },
+  greetsSomebody: () =>
+    new ProblemError(
+      422,
+      'greets-somebody',
+      'Greets a student',
+      'This copy greets a student by name, so it cannot go back into the bank. Record it again there, or take over a copy without a greeting.',
+    ),
   remarkEmpty: () =>
     new ProblemError(422, 'remark-empty', 'Empty remark', 'Say, write or attach something: this remark is empty.'),
   suggestionAstray: () =>

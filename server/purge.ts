@@ -1,4 +1,5 @@
 import type { Queries } from './db/database.ts';
+import { purgeBank } from './bank/queries.ts';
 import { purgeMedia } from './media/media.ts';
 import { MEDIA as OF_RECORDINGS, purgeRecordings } from './recordings/queries.ts';
 import { MEDIA as OF_REMARKS, purgeOriginals, purgeRemarks } from './remarks/queries.ts';
@@ -12,6 +13,7 @@ export const MEDIA_HOLDERS = [...OF_RECORDINGS, ...OF_REMARKS, ...OF_STAMPS, ...
 /** What was put aside more than 30 days ago goes, and then what only that had held. */
 export async function purge(db: Queries): Promise<void> {
   await purgeRemarks(db);
+  await purgeBank(db);
   await purgeOriginals(db);
   await purgeWithdrawn(db);
   await purgeRecordings(db);

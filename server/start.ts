@@ -2,6 +2,7 @@ import { once } from 'node:events';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { createApp } from './app.ts';
+import { bankThread } from './bank/bank-thread.ts';
 import type { Context } from './context.ts';
 import type { Database } from './db/database.ts';
 import { readDocumentApart } from './documents/read-apart.ts';
@@ -38,6 +39,7 @@ export async function startServer(
     readDocument: readDocumentApart,
     speech,
     translators: translatorsOf(settings),
+    bank: bankThread(),
   };
   const server = createServer(createApp(context));
   try {
@@ -59,7 +61,7 @@ export async function startServer(
       server.close();
       server.closeAllConnections();
       if (server.listening) await once(server, 'close');
-      await speech.stop();
+      await Promise.all([speech.stop(), context.bank.stop()]);
     },
   };
 }

@@ -25,8 +25,9 @@ export interface Standings {
   assignment: InCourse;
   submission: ToWork;
   remark: ToWork;
-  /** The work is the one that what holds the recording is about. */
-  recording: ToWork & { holder: 'remark' | 'reply'; owner: boolean };
+  /** The work is the one that what holds the recording is about; in the bank and as a greeting there is none, and it is its owner's. */
+  recording: ToWork & { holder: 'remark' | 'reply' | 'bank'; owner: boolean };
+  banked: { owner: boolean };
   stamp: { owner: boolean };
   upload: { owner: boolean };
 }
@@ -65,6 +66,12 @@ export const permissions = {
   'remark.reattach': on('submission', teaches),
   'remark.change': on('remark', marks),
   'remark.putAside': on('remark', marks),
+  'remark.bank': on('remark', teaches),
+  'remark.drop': on('submission', marks),
+  'bank.read': on('banked', owns),
+  'bank.use': on('banked', owns),
+  'bank.change': on('banked', owns),
+  'greeting.keep': on('course', teaches),
   'remark.read': on('remark', readsFeedback),
   'suggestion.take': on('remark', isAnswered),
   'reply.make': on('remark', talks),
@@ -72,7 +79,7 @@ export const permissions = {
   'recording.reportHeard': on('recording', (standing) =>
     standing.holder === 'remark' ? isAnswered(standing) : talks(standing) && !standing.owner,
   ),
-  'recording.change': on('recording', (standing) => standing.holder === 'remark' && marks(standing)),
+  'recording.change': on('recording', (standing) => standing.holder !== 'reply' && marks(standing)),
   'recording.readOriginal': on('recording', teaches),
   'recording.mend': on(
     'recording',
@@ -100,6 +107,7 @@ const seen: { [Kind in ObjectKind]: (standing: Standings[Kind]) => boolean } = {
   submission: readsFeedback,
   remark: readsFeedback,
   recording: readsFeedback,
+  banked: owns,
   stamp: owns,
   upload: owns,
 };

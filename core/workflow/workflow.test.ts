@@ -8,6 +8,7 @@ const nobody: Standings = {
   submission: strange,
   remark: strange,
   recording: { ...strange, holder: 'remark', owner: false },
+  banked: { owner: false },
   stamp: { owner: false },
   upload: { owner: false },
 };
@@ -17,6 +18,7 @@ const everywhere = (standing: Partial<Standings['recording'] & typeof strange>):
   submission: { ...nobody.submission, ...standing },
   remark: { ...nobody.remark, ...standing },
   recording: { ...nobody.recording, ...standing },
+  banked: { ...nobody.banked, ...standing },
   stamp: { ...nobody.stamp, ...standing },
   upload: { ...nobody.upload, ...standing },
 });

@@ -72,6 +72,13 @@ beforeAll(async () => {
     "insert into stamp_pictures (id, owner, name, file) select $1, $2, '', sha256 from media limit 1",
     [stamp, school.ids.teacher],
   );
+  const banked = randomUUID();
+  await test.db.query(
+    `insert into banked_remarks (id, owner, content, kind, language)
+     values ($1, $2, '{"name": "", "text": "Kept", "link": null, "reaction": null, "suggestion": null, "tags": []}', 'next', 'en')`,
+    [banked, school.ids.teacher],
+  );
+  Object.assign(ids, { banked, student: school.ids.author });
   const upload = randomUUID();
   await test.db.query('insert into uploads (id, owner, byte_length) values ($1, $2, 9)', [upload, school.ids.teacher]);
   Object.assign(ids, { upload });
@@ -113,6 +120,7 @@ const standings = (known: Partial<typeof strange>, owner: boolean): Standings =>
       assignment: standing,
       submission: standing,
       remark: standing,
+      banked: { owner },
       stamp: { owner },
       upload: { owner },
     },

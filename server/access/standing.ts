@@ -26,7 +26,12 @@ export const STANDING: Record<ObjectKind, string> = {
     union all
     select 'reply', g.owner = $1, ${TO_WORK}
     from recordings g join replies y on y.recording = g.id join remarks r on r.id = y.remark ${OF_REMARK}
-    where g.id = $2 and ${REPLY_SHOWS}`,
+    where g.id = $2 and ${REPLY_SHOWS}
+    union all
+    select 'bank', true, true, false, false, false from banked_remarks b where b.recording = $2 and b.owner = $1
+    union all
+    select 'bank', true, true, false, false, false from greetings h where h.recording = $2 and h.teacher = $1`,
+  banked: 'select owner = $1 as owner from banked_remarks where id = $2',
   stamp: 'select owner = $1 as owner from stamp_pictures where id = $2',
   upload: 'select owner = $1 as owner from uploads where id = $2',
 };
@@ -39,7 +44,8 @@ export const STANDING_ROWS: { [Kind in ObjectKind]: z.ZodType<Standings[Kind]> }
   assignment: InCourse,
   submission: ToWork,
   remark: ToWork,
-  recording: ToWork.extend({ holder: z.enum(['remark', 'reply']), owner: z.boolean() }),
+  recording: ToWork.extend({ holder: z.enum(['remark', 'reply', 'bank']), owner: z.boolean() }),
+  banked: z.object({ owner: z.boolean() }),
   stamp: z.object({ owner: z.boolean() }),
   upload: z.object({ owner: z.boolean() }),
 };

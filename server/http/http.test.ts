@@ -26,7 +26,14 @@ beforeAll(async () => {
   const db = { query, script: vi.fn(), transaction: vi.fn(), tidy: vi.fn(), room: vi.fn(), close: vi.fn() };
   const settings = { ...readSettings({ VIVID_HOSTS: 'margin.school.example' }), webFolder };
   server = createServer(
-    createApp({ db, settings, readDocument: vi.fn(), speech: {} as Context['speech'], translators: [] }),
+    createApp({
+      db,
+      settings,
+      readDocument: vi.fn(),
+      speech: {} as Context['speech'],
+      translators: [],
+      bank: {} as Context['bank'],
+    }),
   );
   server.listen(0, '127.0.0.1');
   await once(server, 'listening');

@@ -15,6 +15,18 @@ export async function selectSpokenLanguage(db: Queries, person: string, submissi
   return row?.language ?? 'en';
 }
 
+/** What a work is written in: what its folio says, or what its course speaks. */
+export async function selectWorkLanguage(db: Queries, submission: string): Promise<string> {
+  const row = await selectOne(
+    db,
+    z.object({ language: LanguageTag.catch('en') }),
+    `select coalesce(s.folio ->> 'language', c.spoken_language) as language
+     from submissions s join assignments a on a.id = s.assignment join courses c on c.id = a.course where s.id = $1`,
+    [submission],
+  );
+  return row?.language ?? 'en';
+}
+
 /** What a person says that they speak; null where they follow the course. */
 export async function selectOwnLanguage(db: Queries, person: string): Promise<string | null> {
   const row = await selectOne(

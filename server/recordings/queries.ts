@@ -127,7 +127,7 @@ export async function upsertListening(
 }
 
 /** A recording goes with the last that holds it. What can hold one are these columns. */
-export const HOLDERS = ['remarks.recording', 'replies.recording'];
+export const HOLDERS = ['remarks.recording', 'replies.recording', 'banked_remarks.recording', 'greetings.recording'];
 
 export async function purgeRecordings(db: Queries): Promise<void> {
   await db.query(`delete from recordings g where ${heldByNone('g.id', HOLDERS)}`);

@@ -1,9 +1,18 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { greeted, levelDbfs, levelled, readWav, REMARK_LEVEL, roomTone, speechLoudness, speechSpans } from './index.ts';
+import {
+  greeted,
+  levelDbfs,
+  levelled,
+  readWav,
+  REMARK_LEVEL,
+  roomTone,
+  speechLoudness,
+  speechSpans,
+} from '#core/audio';
 
 const sentences = [0, 1, 2].map((number) =>
-  readWav(readFileSync(new URL(`../../web/recorder/practice/sentence-${number}.wav`, import.meta.url))),
+  readWav(readFileSync(new URL(`../web/recorder/practice/sentence-${number}.wav`, import.meta.url))),
 );
 const RATE = sentences[0]!.rate;
 const JUMP = 10 ** (-50 / 20);

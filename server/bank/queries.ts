@@ -1,0 +1,219 @@
+import { z } from 'zod';
+import { BankedRemark, type BankedChange, type NewBanked } from '../../contract/bank.ts';
+import { Id } from '../../contract/basics.ts';
+import { NO_WORDS, SaidContent } from '../../contract/said.ts';
+import { asTeacher } from '../access/visible.ts';
+import { select, selectOne, type Queries } from '../db/database.ts';
+import { recordingJson } from '../recordings/queries.ts';
+
+/** What became of a banked remark `b`. Of a copy that is put aside nobody hears. */
+const USAGE = `(select jsonb_build_object('uses', count(*), 'lastUsedAt', max(u.used_at),
+    'heard', count(*) filter (where exists (select from listenings l
+      where l.recording = r.recording and l.person <> r.author and l.finished_at is not null)),
+    'answered', count(*) filter (where exists (select from replies y where y.remark = r.id)))
+  from bank_uses u join remarks r on r.id = u.remark and r.put_aside_at is null where u.banked = b.id)`;
+
+const BANKED_JSON = `(b.content - 'stamp') || ${USAGE} || jsonb_build_object(
+  'id', b.id, 'description', b.description, 'kind', b.kind, 'criterion', b.criterion, 'gap', b.gap, 'pinned', b.pinned,
+  'language', coalesce((select t.language from transcripts t where t.recording = b.recording), g.language, b.language),
+  'recording', ${recordingJson('g', asTeacher, 1)}, 'madeAt', b.made_at, 'asideAt', b.put_aside_at)`;
+
+/** Banked remarks in the order of the ids that are given. */
+export async function selectBanked(db: Queries, ids: readonly string[]): Promise<BankedRemark[]> {
+  if (ids.length === 0) return [];
+  const rows = await select(
+    db,
+    z.object({ remark: BankedRemark }),
+    `select ${BANKED_JSON} as remark
+     from jsonb_array_elements_text($1::jsonb) with ordinality as wanted (id, place)
+     join banked_remarks b on b.id = wanted.id::uuid left join recordings g on g.id = b.recording order by wanted.place`,
+    [JSON.stringify(ids)],
+  );
+  return rows.map(({ remark }) => remark);
+}
+
+const ORDERS = {
+  name: "lower(b.content ->> 'name') collate any_language, b.id",
+  newest: 'b.made_at desc, b.id',
+  used: 'coalesce(u.uses, 0) desc, b.made_at desc, b.id',
+  lastUsed: 'u.last_used_at desc nulls last, b.made_at desc, b.id',
+};
+
+export interface Listed {
+  kind: string | null;
+  criterion: string | null;
+  language: string | null;
+  tag: string | null;
+  aside: boolean;
+}
+
+const LANGUAGE = `coalesce((select t.language from transcripts t where t.recording = b.recording), b.language)`;
+const LISTED = `b.owner = $1 and (b.put_aside_at is not null) = $2 and b.kind = coalesce($3, b.kind)
+  and b.criterion = coalesce($4, b.criterion) and ($5::text is null or ${LANGUAGE} = $5)
+  and ($6::text is null or b.content -> 'tags' ? $6)`;
+const listedValues = (owner: string, { aside, kind, criterion, language, tag }: Listed): unknown[] => [
+  ...[owner, aside, kind, criterion, language, tag],
+];
+
+/** The ids of those that fit, a page of them, and how many there are. */
+export async function selectPage(
+  db: Queries,
+  owner: string,
+  listed: Listed,
+  { order, offset, limit }: { order: keyof typeof ORDERS; offset: number; limit: number },
+): Promise<{ ids: string[]; total: number }> {
+  const rows = await select(
+    db,
+    z.object({ id: Id, total: z.coerce.number() }),
+    `select b.id, count(*) over () as total from banked_remarks b
+     left join (select banked, count(*) as uses, max(used_at) as last_used_at from bank_uses group by banked) u on u.banked = b.id
+     where ${LISTED} order by ${ORDERS[order]} limit $7 offset $8`,
+    [...listedValues(owner, listed), limit, offset],
+  );
+  return { ids: rows.map(({ id }) => id), total: rows[0]?.total ?? 0 };
+}
+
+/** Which of a bank fit. */
+export async function selectFitting(db: Queries, owner: string, listed: Listed): Promise<string[]> {
+  const rows = await select(
+    db,
+    z.object({ id: Id }),
+    `select b.id from banked_remarks b where ${LISTED}`,
+    listedValues(owner, listed),
+  );
+  return rows.map(({ id }) => id);
+}
+
+const FiltersRow = z.object({
+  total: z.coerce.number(),
+  aside: z.coerce.number(),
+  kinds: z.array(z.string()),
+  criteria: z.array(z.string()),
+  languages: z.array(z.string()),
+  tags: z.array(z.string()),
+});
+const distinct = (value: string): string =>
+  `coalesce((select jsonb_agg(distinct value order by value) from (select ${value} as value from banked_remarks b
+    where b.owner = $1 and b.put_aside_at is null) found where value <> ''), '[]')`;
+
+export const selectFilters = async (db: Queries, owner: string): Promise<z.infer<typeof FiltersRow>> =>
+  (await selectOne(
+    db,
+    FiltersRow,
+    `select (select count(*) from banked_remarks where owner = $1 and put_aside_at is null) as total,
+       (select count(*) from banked_remarks where owner = $1 and put_aside_at is not null) as aside,
+       ${distinct('b.kind')} as kinds, ${distinct('b.criterion')} as criteria, ${distinct(LANGUAGE)} as languages,
+       ${distinct("jsonb_array_elements_text(b.content -> 'tags')")} as tags`,
+    [owner],
+  ))!;
+
+const IndexRow = z.object({
+  id: Id,
+  language: z.string(),
+  kind: z.string(),
+  criterion: z.string(),
+  name: z.string(),
+  description: z.string(),
+  tags: z.array(z.string()),
+  transcript: z.string(),
+});
+export type IndexRow = z.infer<typeof IndexRow>;
+
+/** What a bank is found and suggested by, a piece of it after an id: others get their turn between the pieces. */
+export const selectIndexRows = (db: Queries, owner: string, after: string | null, limit: number): Promise<IndexRow[]> =>
+  select(
+    db,
+    IndexRow,
+    `select b.id, ${LANGUAGE} as language, b.kind, b.criterion, b.content ->> 'name' as name, b.description,
+       b.content -> 'tags' as tags, concat_ws(' ', b.content ->> 'text', b.content ->> 'suggestion', w.text,
+         (select string_agg(x.text, ' ' order by x.language) from translations x where x.recording = b.recording)) as transcript
+     from banked_remarks b left join transcripts w on w.recording = b.recording
+     where b.owner = $1 and b.put_aside_at is null and ($2::uuid is null or b.id > $2) order by b.id limit $3`,
+    [owner, after, limit],
+  );
+
+/** Changes with whatever a bank is found or suggested by. */
+export async function selectBankVersion(db: Queries, owner: string): Promise<number> {
+  const row = await selectOne(
+    db,
+    z.object({ version: z.coerce.number() }),
+    'select version from bank_versions where owner = $1',
+    [owner],
+  );
+  return row?.version ?? 0;
+}
+
+export interface BankedToInsert {
+  id: string;
+  owner: string;
+  content: Omit<NewBanked, 'recording' | 'from'>;
+  recording: string | null;
+  language: string;
+  /** SHA-256 of the request, where it may come again. */
+  madeFrom?: Buffer | null;
+  /** ISO 8601; now where it is not given. */
+  madeAt?: string;
+}
+
+const contentOf = (content: BankedToInsert['content']): string =>
+  JSON.stringify(SaidContent.parse({ ...NO_WORDS, ...content }));
+
+/** @returns false where one of this id is there already */
+export async function insertBanked(tx: Queries, banked: BankedToInsert): Promise<boolean> {
+  const { id, owner, content, recording, language, madeFrom = null, madeAt = null } = banked;
+  const { description, kind, criterion, gap } = content;
+  const rows = await tx.query(
+    `insert into banked_remarks (id, owner, recording, content, description, kind, criterion, language, gap, made_from, made_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11::timestamptz, now()))
+     on conflict (id) do nothing returning 1 as one`,
+    [id, owner, recording, contentOf(content), description, kind, criterion, language, gap, madeFrom, madeAt],
+  );
+  return rows.length > 0;
+}
+
+/** Whether the one that is there already was kept by the same request. */
+export async function isSameBanked(tx: Queries, { id, owner, madeFrom = null }: BankedToInsert): Promise<boolean> {
+  const rows = await tx.query('select 1 as one from banked_remarks where id = $1 and owner = $2 and made_from = $3', [
+    id,
+    owner,
+    madeFrom,
+  ]);
+  return rows.length > 0;
+}
+
+/** Whoever had the key before gives it up. */
+export async function updateBanked(
+  tx: Queries,
+  owner: string,
+  before: BankedRemark,
+  change: BankedChange,
+): Promise<void> {
+  const after = BankedRemark.parse({ ...before, ...change });
+  if (after.pinned !== null)
+    await tx.query('update banked_remarks set pinned = null where owner = $1 and pinned = $2 and id <> $3', [
+      owner,
+      after.pinned,
+      before.id,
+    ]);
+  await tx.query(
+    `update banked_remarks set content = $2, description = $3, kind = $4, criterion = $5, gap = $6, pinned = $7 where id = $1`,
+    [before.id, contentOf(after), after.description, after.kind, after.criterion, after.gap, after.pinned],
+  );
+}
+
+export async function updateBankedAside(db: Queries, id: string, aside: boolean): Promise<void> {
+  await db.query(
+    `update banked_remarks set put_aside_at = case when $2 then coalesce(put_aside_at, now()) end,
+       pinned = case when $2 then null else pinned end where id = $1`,
+    [id, aside],
+  );
+}
+
+export async function updateBankedRecording(tx: Queries, id: string, recording: string | null): Promise<void> {
+  await tx.query('update banked_remarks set recording = $2, gap = null where id = $1', [id, recording]);
+}
+
+/** What was put aside can be brought back for 30 days; then it goes. */
+export async function purgeBank(db: Queries): Promise<void> {
+  await db.query("delete from banked_remarks where put_aside_at < now() - interval '30 days'");
+}

@@ -1,0 +1,141 @@
+import { Router } from 'express';
+import {
+  BANK_PAGE,
+  changeBanked,
+  dropBanked as dropEndpoint,
+  findAlike,
+  findInBank,
+  keepInBank as keepEndpoint,
+  mergeBanked,
+  putBankedAside,
+  readBanked,
+  readBankFilters,
+  readUses,
+  suggestFromBank,
+  takeBetter as takeBetterEndpoint,
+  type BankedRemark,
+} from '../../contract/bank.ts';
+import { authorise } from '../access/authorise.ts';
+import type { Context } from '../context.ts';
+import { problems } from '../errors.ts';
+import { serve } from '../http/serve.ts';
+import { selectWorkLanguage } from '../languages/queries.ts';
+import { wake } from '../recordings/make.ts';
+import { takeBetter } from './better.ts';
+import { dropBanked } from './drop.ts';
+import { keepInBank } from './keep.ts';
+import {
+  selectBanked,
+  selectFilters,
+  selectFitting,
+  selectPage,
+  updateBanked,
+  updateBankedAside,
+  type Listed,
+} from './queries.ts';
+import { selectSaid } from './said.ts';
+import { moveUses, selectUses } from './uses.ts';
+
+/** More than anybody goes through. */
+const MOST_FOUND = 1000;
+
+export function bankRoutes(context: Context): Router {
+  const router = Router();
+  const { db, bank } = context;
+  const one = async (id: string): Promise<BankedRemark> => {
+    const [found] = await selectBanked(db, [id]);
+    if (!found) throw problems.notFound();
+    return found;
+  };
+
+  serve(router, context, findInBank, 'own', async ({ body: { query, order, offset, ...listed }, person }) => {
+    // What was put aside is in no index.
+    if (order !== 'best' || query.trim() === '' || listed.aside) {
+      const by = order === 'best' ? 'lastUsed' : order;
+      const { ids, total } = await selectPage(db, person.id, listed, { order: by, offset, limit: BANK_PAGE });
+      return { remarks: await selectBanked(db, ids), total };
+    }
+    const fitting = isFiltered(listed) ? await selectFitting(db, person.id, listed) : null;
+    const found = await bank.find(db, person.id, { query, most: MOST_FOUND, fitting });
+    return { remarks: await selectBanked(db, found.slice(offset, offset + BANK_PAGE)), total: found.length };
+  });
+
+  serve(router, context, readBankFilters, 'own', ({ person }) => selectFilters(db, person.id));
+
+  serve(router, context, findAlike, 'own', async ({ body: { text, language, except }, person }) => {
+    const said = await selectSaid(db, person.id);
+    const found = await bank.alike(db, person.id, { text, language, said });
+    const banked = await selectBanked(
+      db,
+      found.banked.filter((id) => id !== except),
+    );
+    return { banked, said: found.said };
+  });
+
+  serve(router, context, keepEndpoint, 'own', async ({ params, body, file, person }) => {
+    if (!person.teaches) throw problems.notAllowed();
+    return keepInBank(context, { id: params.banked, owner: person.id, banked: body, file });
+  });
+
+  serve(router, context, readBanked, 'bank.read', ({ params }) => one(params.banked));
+
+  serve(router, context, changeBanked, 'bank.change', async ({ params, body, person }) => {
+    await db.transaction(async (tx) =>
+      updateBanked(tx, person.id, (await selectBanked(tx, [params.banked]))[0]!, body),
+    );
+    return one(params.banked);
+  });
+
+  serve(router, context, putBankedAside, 'bank.change', async ({ params, body }) => {
+    await updateBankedAside(db, params.banked, body.aside);
+    return one(params.banked);
+  });
+
+  serve(router, context, mergeBanked, 'bank.change', async ({ params, body, person }) => {
+    await authorise(db, person.id, 'bank.change', { banked: body.into });
+    await db.transaction(async (tx) => {
+      await moveUses(tx, params.banked, body.into);
+      await updateBankedAside(tx, params.banked, true);
+    });
+    return one(body.into);
+  });
+
+  serve(router, context, takeBetterEndpoint, 'bank.change', async ({ params, body, person }) => {
+    await db.transaction((tx) => takeBetter(tx, person.id, { ...body, banked: params.banked }));
+    wake(context);
+    return one(params.banked);
+  });
+
+  serve(router, context, readUses, 'bank.read', ({ params, person }) => selectUses(db, params.banked, person.id));
+
+  serve(router, context, suggestFromBank, 'remark.drop', async ({ params, body, person }) => {
+    const { kind, criterion, ...around } = body;
+    const language = await selectWorkLanguage(db, params.submission);
+    const passage = { ...around, kind: kind ?? undefined, criterion: criterion ?? undefined };
+    const found = await bank.suggest(db, person.id, { language, passage });
+    const remarks = await selectBanked(
+      db,
+      found.map(({ id }) => id),
+    );
+    return {
+      criterion: criterion ?? likeliestCriterion(remarks),
+      suggestions: remarks.map((remark) => ({ remark, reasons: found.find(({ id }) => id === remark.id)!.reasons })),
+    };
+  });
+
+  serve(router, context, dropEndpoint, 'remark.drop', ({ params, body, file, person }) =>
+    dropBanked(context, { id: params.remark, submission: params.submission, person: person.id, drop: body, file }),
+  );
+  return router;
+}
+
+const isFiltered = ({ kind, criterion, language, tag }: Listed): boolean =>
+  kind !== null || criterion !== null || language !== null || tag !== null;
+
+/** What most of the first three are about. */
+function likeliestCriterion(remarks: readonly BankedRemark[]): string | null {
+  const counts = new Map<string, number>();
+  for (const { criterion } of remarks.slice(0, 3))
+    if (criterion !== '') counts.set(criterion, (counts.get(criterion) ?? 0) + 1);
+  return [...counts].sort(([, a], [, b]) => b - a)[0]?.[0] ?? null;
+}
