@@ -26,7 +26,7 @@ const arrows = {
 const rooms = {
   web: [
     ...['wording', 'session', 'outbox', 'shell', 'player', 'transcript', 'recorder', 'recordings', 'feedback', 'folio'],
-    ...['margin', 'earlier', 'remark', 'replies', 'search', 'assignments', 'courses', 'sign-in', 'speech', 'returned'],
+    ...['margin', 'earlier', 'remark', 'replies', 'search', 'bank', 'assignments', 'courses', 'sign-in', 'speech', 'returned'],
     'desk',
   ],
   server: [

@@ -12,5 +12,6 @@ import './theme/styles.css';
 import { vuetify } from './theme/theme.ts';
 
 registerSubject('feedback', async () => (await import('./feedback/subject.ts')).feedbackSubject);
+registerSubject('bank', async () => (await import('./bank/subject.ts')).bankSubject);
 
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');

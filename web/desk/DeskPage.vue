@@ -84,6 +84,7 @@ const { focused, returned } = desk;
         :stamp-target="forms.stampTarget.value"
         @stamp="forms.stamp"
         @react="forms.react"
+        @dropped="page.dropped"
       />
     </main>
     <VoiceBar :hint="hint" :budget="work.budget" :reactable="target !== undefined" />

@@ -2,6 +2,7 @@
 import type { Remark } from '#contract/remarks';
 import {
   mdiContentCut,
+  mdiBookmarkPlusOutline,
   mdiMagnifyMinusOutline,
   mdiMagnifyPlusOutline,
   mdiMicrophoneOutline,
@@ -134,6 +135,13 @@ function resize(by: number): void {
         title="Text, link, name, tags"
         :aria-expanded="draft !== undefined"
         @click.stop="draft = draft ? undefined : draftOf(remark)"
+      />
+      <v-btn
+        :icon="mdiBookmarkPlusOutline"
+        size="28"
+        aria-label="Keep this remark in your bank"
+        :title="withKey(commandOf('keep'))"
+        @click.stop="desk.open('keep')"
       />
       <v-btn
         :icon="mdiTrashCanOutline"

@@ -21,7 +21,7 @@ export interface DeskDeeds {
   editSound(): void;
   mend(): void;
   /** Opens what stands in the drawer, or closes it. */
-  open(drawer: 'keys' | 'microphone' | 'emoji' | 'stamp' | 'kinds' | 'search'): void;
+  open(drawer: 'keys' | 'microphone' | 'emoji' | 'stamp' | 'kinds' | 'search' | 'bank' | 'keep'): void;
   undo(): void;
   redo(): void;
 }
@@ -82,6 +82,16 @@ export const COMMANDS: readonly Command[] = [
   { id: 'react', key: 'r', shown: 'R', menu: true, title: 'React with an emoji', run: (desk) => desk.open('emoji') },
   { id: 'camera', menu: true, title: 'Camera note: picture and voice', run: (desk) => desk.film('camera') },
   { id: 'screen', menu: true, title: 'Screen note: screen and voice', run: (desk) => desk.film('screen') },
+  {
+    ...{ id: 'again', key: 'a', shown: 'A', menu: true },
+    title: 'Say it again: a remark from your bank',
+    run: (desk) => desk.open('bank'),
+  },
+  {
+    ...{ id: 'keep', key: 'k', shown: 'K' },
+    title: 'Keep this remark in your bank',
+    run: (desk) => desk.open('keep'),
+  },
   { id: 'play', key: 'p', shown: 'P', title: 'Play or pause the remark you are on', run: (desk) => desk.play() },
   { id: 'faster', key: 's', shown: 'S', title: 'Play faster or slower', run: (desk) => desk.faster() },
   {

@@ -179,6 +179,8 @@ export function useDeskPage(
     student: computed(() => work.value?.student.name ?? ''),
     ...{ rubric, returned, focused, cutting, mending, target, notice, writing, wayBack },
     nextKind: speaking.nextKind,
+    chosenNow: choosing.now,
+    classNames: computed(() => klass.students.value.map(({ name }) => name)),
     counting: speaking.counting,
     speak,
     hush: speaking.hush,
@@ -226,7 +228,10 @@ export function useDeskPage(
     mend() {
       if (focusedRemark.value?.recording) mending.value = focusedRemark.value.id;
     },
-    open: (name) => void (drawer.value = drawer.value === name ? 'scores' : name),
+    open(name) {
+      if (returned.value && name === 'bank') return;
+      drawer.value = drawer.value === name ? 'scores' : name;
+    },
     undo: () => void undo(),
     redo: () => void redo(),
     async putHere(one) {
@@ -254,6 +259,11 @@ export function useDeskPage(
     ...{ desk, work, feedback, error, load, drawer, choosing, earlier, klass, filter, entries, forms, stamp, speaking },
     ...{ hint, targetName, shownById, earlierById },
     bringBack: actions.bringBack,
+    /** A copy from the bank stands in the margin. */
+    dropped(remark: string): void {
+      drawer.value = 'scores';
+      made(remark);
+    },
     setReturned: store.setReturned,
     async pick(id: string): Promise<void> {
       await focusRibbon(id);

@@ -23,6 +23,8 @@ function soundsIn(change: Change): { sha256: string }[] {
   switch (change.type) {
     case 'make remark':
       return [change.recording?.sound, change.file].filter((one) => one !== null && one !== undefined);
+    case 'drop banked':
+      return change.greeted ? [change.greeted.sound] : [];
     case 'answer':
       return change.recording ? [change.recording.sound] : [];
     case 'replace sound':

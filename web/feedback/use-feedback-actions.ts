@@ -10,12 +10,16 @@ import { rememberBytes } from '../player/local-media.ts';
 import { call } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
 import { useSpeechSettings } from '../session/speech-settings.ts';
+import type { DropBanked } from './changes/drop-banked.ts';
 import { inverseOf, type Change, type UndoableChange } from './changes/index.ts';
 import { useFeedback } from './feedback-store.ts';
 import { useSitting } from './sitting.ts';
 
 /** A recording that was made here. */
 export type MadeRecording = Pick<NewRecording, 'id' | 'edit' | 'draft'> & { sound: KeptSound };
+
+/** What a copy of a banked remark is made of. */
+export type DropParts = Pick<DropBanked, 'banked' | 'anchor' | 'kind' | 'words' | 'around' | 'recording' | 'greeted'>;
 
 export interface NewRemarkParts {
   id: string;
@@ -70,6 +74,19 @@ export const useFeedbackActions = createSharedComposable(() => {
         redo: { type: 'put aside', remark, aside: false },
       });
       if (instead) await store.add(submission, { type: 'put aside', remark: instead, aside: true });
+    },
+    /** Puts a copy of a banked remark on a work; answers its id. */
+    async drop(submission: string, parts: DropParts): Promise<string> {
+      const remark = crypto.randomUUID();
+      if (parts.greeted) rememberBytes(parts.greeted.sound);
+      await store.add(submission, { type: 'drop banked', ...parts, remark, author: author(), madeAt: now() });
+      sitting.remember({
+        submission,
+        label: 'remark from the bank',
+        undo: { type: 'put aside', remark, aside: true },
+        redo: { type: 'put aside', remark, aside: false },
+      });
+      return remark;
     },
     keepOriginal: (submission: string, recording: string, blob: Blob): Promise<void> =>
       store.add(submission, { type: 'keep original', recording, blob }),

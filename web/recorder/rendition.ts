@@ -1,6 +1,7 @@
 import { audibleSpan, keptSeconds, levelled, peaks, splice, type SoundEdit, type Span } from '#core/audio';
 
-const PEAKS = 200;
+/** Of the outline of a recording. */
+export const PEAKS = 200;
 /** Less silence than this at an end is not worth cutting. */
 const LEAST_SILENCE = 0.1;
 

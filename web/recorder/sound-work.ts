@@ -1,7 +1,9 @@
 import type { SoundEdit } from '#core/audio';
-import type { RenderAnswer, RenderRequest } from './sound.worker.ts';
+import type { GreetRequest, RenderAnswer, RenderRequest } from './sound.worker.ts';
 
 export type Rendered = Extract<RenderAnswer, { type: 'done' }>;
+/** A greeting and a banked remark in one. */
+export type Joined = Extract<RenderAnswer, { type: 'greeted' }>;
 /** What will be heard, before it is encoded. */
 export type Heard = Extract<RenderAnswer, { type: 'rendered' }>;
 
@@ -12,7 +14,7 @@ export interface Telling {
 }
 
 interface Waiting extends Telling {
-  done: (rendered: Rendered) => void;
+  done: (made: never) => void;
   failed: (error: Error) => void;
 }
 
@@ -35,8 +37,8 @@ export function soundWorker(): Worker {
     if (data.type === 'progress') return asked?.onProgress?.(data.share);
     if (data.type === 'rendered') return asked?.onHeard?.(data);
     waiting.delete(data.id);
-    if (data.type === 'done') asked?.done(data);
-    else asked?.failed(new Error(data.message));
+    if (data.type === 'failed') asked?.failed(new Error(data.message));
+    else asked?.done(data as never);
   };
   worker.onerror = () => {
     for (const { failed } of waiting.values()) failed(new Error('The sound could not be worked on'));
@@ -60,8 +62,21 @@ export function renderSound(
   return new Promise((done, failed) => {
     const id = requests++;
     waiting.set(id, { done, failed, ...telling });
-    const request: RenderRequest = { id, samples, rate, edit };
+    const request: RenderRequest = { id, type: 'render', samples, rate, edit };
     soundWorker().postMessage(request, [samples.buffer]);
+  });
+}
+
+/**
+ * Joins a greeting with a banked remark. The samples are handed over and cannot be used afterwards.
+ * @throws Error where the browser cannot
+ */
+export function greetSound(sounds: Omit<GreetRequest, 'id' | 'type'>): Promise<Joined> {
+  return new Promise((done, failed) => {
+    const id = requests++;
+    waiting.set(id, { done, failed });
+    const request: GreetRequest = { id, type: 'greet', ...sounds };
+    soundWorker().postMessage(request, [sounds.greeting.buffer, sounds.banked.buffer]);
   });
 }
 

@@ -1,23 +1,44 @@
 /// <reference lib="webworker" />
-import { writeWav, type SoundEdit } from '#core/audio';
+import { greeted, peaks, writeWav, type Placed, type SoundEdit } from '#core/audio';
 import { AudioSample, AudioSampleSource, BufferTarget, Output, WebMOutputFormat } from 'mediabunny';
 import { hexDigest } from '../session/digest.ts';
-import { freshEdit, render } from './rendition.ts';
+import { freshEdit, PEAKS, render } from './rendition.ts';
 
 /* Heavy work on sound, away from the page: trimming, levelling, drawing, encoding. */
 
 export interface RenderRequest {
   id: number;
+  type: 'render';
   samples: Float32Array<ArrayBuffer>;
   rate: number;
   /** What a fresh take becomes by itself, where there is none. */
   edit: SoundEdit | undefined;
 }
 
+/** Joins a greeting with a banked remark, both at one rate. */
+export interface GreetRequest {
+  id: number;
+  type: 'greet';
+  greeting: Float32Array<ArrayBuffer>;
+  banked: Float32Array<ArrayBuffer>;
+  rate: number;
+  /** Seconds into the banked remark. */
+  gap: number | undefined;
+}
+
 export type RenderAnswer = { id: number } & (
   | { type: 'rendered'; wav: Blob; duration: number; peaks: number[] }
   | { type: 'progress'; share: number }
   | { type: 'done'; blob: Blob; sha256: string; duration: number; peaks: number[]; edit: SoundEdit }
+  | {
+      type: 'greeted';
+      blob: Blob;
+      sha256: string;
+      duration: number;
+      peaks: number[];
+      greeting: Placed;
+      banked: Placed[];
+    }
   | { type: 'failed'; message: string }
 );
 
@@ -26,8 +47,8 @@ const PIECE_SECONDS = 2;
 
 const answer = (message: RenderAnswer): void => self.postMessage(message);
 
-self.onmessage = ({ data }: MessageEvent<RenderRequest>) => {
-  void respond(data).catch((error: unknown) =>
+self.onmessage = ({ data }: MessageEvent<RenderRequest | GreetRequest>) => {
+  void (data.type === 'render' ? respond(data) : greet(data)).catch((error: unknown) =>
     answer({ id: data.id, type: 'failed', message: error instanceof Error ? error.message : String(error) }),
   );
 };
@@ -40,6 +61,17 @@ async function respond({ id, samples, rate, edit: wanted }: RenderRequest): Prom
   const bytes = await encode(heard, rate, (share) => answer({ id, type: 'progress', share }));
   const sha256 = await hexDigest(bytes);
   answer({ id, type: 'done', blob: new Blob([bytes], { type: 'audio/webm' }), sha256, duration, peaks, edit });
+}
+
+async function greet({ id, greeting, banked, rate, gap }: GreetRequest): Promise<void> {
+  const joined = greeted(greeting, banked, rate, gap);
+  const samples = joined.samples as Float32Array<ArrayBuffer>;
+  const bytes = await encode(samples, rate, () => undefined);
+  answer({
+    ...{ id, type: 'greeted', greeting: joined.greeting, banked: joined.banked },
+    ...{ blob: new Blob([bytes], { type: 'audio/webm' }), sha256: await hexDigest(bytes) },
+    ...{ duration: samples.length / rate, peaks: peaks(samples, PEAKS) },
+  });
 }
 
 /** As WebM with Opus, which browsers encode by themselves (WebCodecs). */

@@ -9,13 +9,15 @@ import ScoreDrawer from './ScoreDrawer.vue';
 import SearchPanel from './SearchPanel.vue';
 
 defineProps<{ work: Work; feedback: Feedback; kind: string; stampTarget: string }>();
-defineEmits<{ stamp: [stamp: Stamp]; react: [emoji: string] }>();
+defineEmits<{ stamp: [stamp: Stamp]; react: [emoji: string]; dropped: [remark: string] }>();
 const name = defineModel<DrawerName>({ required: true });
 
 // Seldom needed, so not loaded with the desk.
 const MicrophonePanel = defineAsyncComponent(() => import('./MicrophonePanel.vue'));
 const EmojiPanel = defineAsyncComponent(() => import('./EmojiPanel.vue'));
 const StampPanel = defineAsyncComponent(() => import('./StampPanel.vue'));
+const BankPanel = defineAsyncComponent(() => import('./BankPanel.vue'));
+const KeepPanel = defineAsyncComponent(() => import('./KeepPanel.vue'));
 const KindsPanel = defineAsyncComponent(() => import('./KindsPanel.vue'));
 
 const actions = useFeedbackActions();
@@ -34,6 +36,14 @@ const close = (): void => void (name.value = 'scores');
     @stamp="$emit('stamp', $event)"
   />
   <KindsPanel v-else-if="name === 'kinds'" :work="work" @close="close" />
+  <BankPanel
+    v-else-if="name === 'bank'"
+    :key="work.id"
+    :work="work"
+    @close="close"
+    @dropped="$emit('dropped', $event)"
+  />
+  <KeepPanel v-else-if="name === 'keep'" :feedback="feedback" @close="close" />
   <SearchPanel v-else-if="name === 'search'" @close="close" />
   <ScoreDrawer v-else :feedback="feedback" @score="actions.score" @points="actions.givePoints" />
 </template>

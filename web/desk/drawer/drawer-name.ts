@@ -1,2 +1,2 @@
 /** What stands at the far right of the desk. */
-export type DrawerName = 'scores' | 'keys' | 'microphone' | 'emoji' | 'stamp' | 'kinds' | 'search';
+export type DrawerName = 'scores' | 'keys' | 'microphone' | 'emoji' | 'stamp' | 'kinds' | 'search' | 'bank' | 'keep';

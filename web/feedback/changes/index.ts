@@ -2,6 +2,7 @@ import type { Feedback } from '#contract/submissions';
 import { amending, type Amend } from './amend.ts';
 import { answering, type Answer } from './answer.ts';
 import type { Compared, Lasting, Undoable, Update } from './change.ts';
+import { droppingBanked, type DropBanked } from './drop-banked.ts';
 import { givingPoints, type GivePoints } from './give-points.ts';
 import { hearing, type Hear } from './hear.ts';
 import { keepingOriginal, type KeepOriginal } from './keep-original.ts';
@@ -17,7 +18,8 @@ export type { Update } from './change.ts';
 export { recordingIn, withRecording, withRemark } from './on-feedback.ts';
 
 /** Changes that can be taken back, and what takes each of them back. */
-export type UndoableChange = MakeRemark | PutAside | Amend | Mend | Translate | Score | GivePoints | TakeOver;
+export type UndoableChange =
+  MakeRemark | DropBanked | PutAside | Amend | Mend | Translate | Score | GivePoints | TakeOver;
 /** Something that a person did to the feedback on a work. */
 export type Change = UndoableChange | ReplaceSound | KeepOriginal | Hear | Answer;
 
@@ -25,6 +27,7 @@ type Of<Type extends Change['type']> = Extract<Change, { type: Type }>;
 
 const UNDOABLE: { [Type in UndoableChange['type']]: Undoable<Of<Type>, UndoableChange> } = {
   'make remark': makingRemark,
+  'drop banked': droppingBanked,
   'put aside': puttingAside,
   amend: amending,
   mend: mending,

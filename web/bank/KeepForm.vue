@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import type { Rubric } from '#core/grading';
+import { namedIn, tokens } from '#core/transcript';
+import { findAlike, mergeBanked } from '#contract/bank';
+import type { Remark } from '#contract/remarks';
+import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
+import { call, sentenceOf } from '../session/api.ts';
+import { useLoaded } from '../shell/use-loaded.ts';
+import { listOf } from '../wording/format.ts';
+import BankedFields from './BankedFields.vue';
+import { cutWords } from './cut-words.ts';
+import { keepDraftOf } from './keep-draft.ts';
+import { useBankActions } from './use-bank-actions.ts';
+
+/** A remark on its way into the bank: what it is called there, and how it is made general. */
+const props = defineProps<{
+  remark: Remark;
+  rubric: Rubric;
+  /** Of the class, so that none of them stays in what is said to everybody. */
+  names: readonly string[];
+}>();
+const emit = defineEmits<{ kept: [name: string]; cancel: [] }>();
+
+const actions = useBankActions();
+const fields = useTemplateRef('fields');
+const criterion = props.rubric.find(({ id }) => id === props.remark.criterion)?.title ?? '';
+const draft = ref(keepDraftOf(props.remark, criterion));
+const cuts = ref(false);
+const busy = ref(false);
+const problem = ref<string>();
+/** One that says nearly the same and gives way to this one. */
+const instead = shallowRef<string>();
+
+const transcript = computed(() => props.remark.recording?.transcript ?? undefined);
+const said = computed(() => `${transcript.value?.text ?? ''} ${props.remark.text}`.trim());
+const named = computed(() => namedIn(transcript.value?.words.map(({ word }) => word) ?? [], props.names));
+const namedInText = computed(() => {
+  const words = tokens(`${draft.value.name} ${draft.value.text}`).map(({ text }) => text);
+  return namedIn(words, props.names).map((index) => words[index]!);
+});
+const namedWords = computed(() => listOf(named.value.map((index) => `“${transcript.value!.words[index]!.word}”`)));
+
+const { value: alike } = useLoaded(async () =>
+  said.value === ''
+    ? []
+    : (await call(findAlike, { body: { text: said.value, language: transcript.value?.language ?? 'en' } })).banked,
+);
+
+onMounted(() => void nextTick(() => fields.value?.focus()));
+
+async function keep(): Promise<void> {
+  busy.value = true;
+  problem.value = undefined;
+  const banked = crypto.randomUUID();
+  try {
+    // The copy is cut; what stands on the work stays as it was said.
+    const cut = cuts.value && props.remark.recording ? await cutWords(props.remark.recording, named.value) : undefined;
+    await actions.keep({ banked, about: draft.value, recording: null, from: props.remark.id });
+    if (cut) await actions.recordings.setSound({ ...props.remark.recording!, id: banked }, cut.sound, cut.edit);
+    if (instead.value) await call(mergeBanked, { params: { banked: instead.value }, body: { into: banked } });
+    emit('kept', draft.value.name);
+  } catch (error) {
+    problem.value = sentenceOf(error);
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <form @submit.prevent="keep" @keydown.esc.stop="$emit('cancel')">
+    <section v-if="alike && alike.length > 0" class="nudge" role="status">
+      <p>Your bank has nearly the same: “{{ alike[0]!.name || alike[0]!.text }}”.</p>
+      <v-checkbox
+        :model-value="instead !== undefined"
+        label="Put this one in its place"
+        @update:model-value="instead = $event ? alike![0]!.id : undefined"
+      />
+    </section>
+    <section v-if="named.length > 0" class="nudge" role="status">
+      <p>It says {{ namedWords }}. In the bank it will be heard by others too.</p>
+      <v-checkbox v-model="cuts" label="Cut the name out of the sound" />
+    </section>
+    <p v-if="namedInText.length > 0" class="nudge" role="status">
+      {{ listOf(namedInText) }} is somebody in this class. A general name is found more easily.
+    </p>
+    <BankedFields ref="fields" v-model="draft" :criteria="rubric.map(({ title }) => title)" />
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <div class="end">
+      <v-btn size="small" @click="$emit('cancel')">Not now</v-btn>
+      <v-btn size="small" variant="flat" color="primary" type="submit" :loading="busy">Keep</v-btn>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.nudge {
+  margin: 8px 0;
+  padding: 8px 10px;
+  background: var(--ground);
+  border-radius: 4px;
+  font-size: 13px;
+}
+.problem {
+  color: rgb(var(--v-theme-error));
+}
+.end {
+  display: flex;
+  justify-content: flex-end;
+  gap: 6px;
+  margin-top: 12px;
+}
+</style>

@@ -1,0 +1,76 @@
+import { readGreetings, type Greeting } from '#contract/bank';
+import type { Recording } from '#contract/recordings';
+import { createGlobalState } from '@vueuse/core';
+import { computed, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
+import { recordingOf } from '../feedback/changes/recorded.ts';
+import { canRender } from '../recorder/sound-work.ts';
+import { useRecorder } from '../recorder/use-recorder.ts';
+import { call } from '../session/api.ts';
+import { GREETING_TAKE } from './greeting-take.ts';
+import { useBankActions } from './use-bank-actions.ts';
+
+/** Whether banked remarks begin with a greeting; as long as the page is open. */
+const useGreets = createGlobalState(() => ref(false));
+
+/** Greetings of a course, those included that are on their way. */
+const useCourseGreetings = createGlobalState(() => shallowRef<{ course: string; greetings: Greeting[] }>());
+
+export interface GreetingHere {
+  /** Whether it is to be put before what is dropped. */
+  wanted: Ref<boolean>;
+  /** What greets this student; undefined where nothing was spoken yet. */
+  recording: ComputedRef<Recording | undefined>;
+  /** Whether this browser can join sounds. */
+  possible: boolean;
+  speaking: Ref<boolean>;
+  /** Records until `hush`, and keeps it for this student. */
+  speak(): Promise<void>;
+  hush(): void;
+}
+
+/** The greeting to one student: kept once, or spoken on the spot. */
+export function useGreeting(course: () => string, student: () => { id: string; name: string }): GreetingHere {
+  const actions = useBankActions();
+  const recorder = useRecorder();
+  const all = useCourseGreetings();
+  const speaking = ref(false);
+
+  watch(
+    course,
+    async (id) => {
+      if (all.value?.course === id) return;
+      const greetings = await call(readGreetings, { params: { course: id } }).catch(() => []);
+      if (course() === id) all.value = { course: id, greetings };
+    },
+    { immediate: true },
+  );
+
+  async function speak(): Promise<void> {
+    if (speaking.value) return;
+    speaking.value = true;
+    const { id: who, name } = student();
+    const place = course();
+    try {
+      const take = await recorder.record({ type: GREETING_TAKE.type, place, about: { student: who } });
+      if (!take || take.thrown) return;
+      const recording = { id: take.id, sound: take.sound, edit: take.edit, draft: null };
+      await actions.greet(place, who, recording);
+      await recorder.kept(take);
+      const shown = { student: who, name, recording: recordingOf(recording, new Date().toISOString()) };
+      const others = (all.value?.greetings ?? []).filter((one) => one.student !== who);
+      all.value = { course: place, greetings: [...others, shown] };
+      wanted.value = true;
+    } finally {
+      recorder.preview.value = undefined;
+      speaking.value = false;
+    }
+  }
+
+  const wanted = useGreets();
+  return {
+    ...{ wanted, speaking, speak },
+    possible: canRender(),
+    hush: () => recorder.stop(),
+    recording: computed(() => all.value?.greetings.find((one) => one.student === student().id)?.recording ?? undefined),
+  };
+}
