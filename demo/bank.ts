@@ -1,5 +1,5 @@
 import type { Kind } from '../contract/margin-key.ts';
-import type { SpokenLine } from './remarks.ts';
+import type { SpokenLine } from './spoken-line.ts';
 
 /** What a teacher of the sample school has kept, as they said it once. */
 export interface SampleBanked extends SpokenLine {
@@ -10,6 +10,11 @@ export interface SampleBanked extends SpokenLine {
   /** Title of a criterion; empty where it serves all of them. */
   criterion: string;
   tags: string[];
+}
+
+/** A few words to one student, by their login. */
+export interface SampleGreeting extends SpokenLine {
+  student: string;
 }
 
 export const BANK: SampleBanked[] = [
@@ -473,4 +478,17 @@ export const BANK: SampleBanked[] = [
     tags: ['opening', 'hook', 'first sentence'],
     text: 'I wanted to read on after the first line. You promise something, and later you keep it.',
   },
+];
+
+export const GREETINGS: SampleGreeting[] = [
+  { name: 'greeting-amaru', voice: 'slt', student: 'amaru-quispe', text: 'Hello Amaru.' },
+  { name: 'greeting-bronagh', voice: 'slt', student: 'bronagh-tully', text: 'Hello Bronagh.' },
+  { name: 'greeting-dagny', voice: 'slt', student: 'dagny-holmqvist', text: 'Dagny, good evening.' },
+  { name: 'greeting-eleni', voice: 'slt', student: 'eleni-marathou', text: 'Hello Eleni.' },
+  { name: 'greeting-farid', voice: 'slt', student: 'farid-noorzai', text: 'Farid, one thing here.' },
+  { name: 'greeting-hoku', voice: 'slt', student: 'hoku-kalani', text: 'Hello Hoku.' },
+  { name: 'greeting-ines', voice: 'slt', student: 'ines-bettencourt', text: 'Hello Ines.' },
+  { name: 'greeting-jomo', voice: 'slt', student: 'jomo-wekesa', text: 'Hello Jomo.' },
+  { name: 'greeting-liang', voice: 'slt', student: 'liang-meixiu', text: 'Hello Liang.' },
+  { name: 'greeting-sione', voice: 'slt', student: 'sione-tuipulotu', text: 'Sione, listen.' },
 ];

@@ -2,16 +2,13 @@ import { passageAnchor, type Anchor } from '#core/anchor';
 import { answersFile, type Folio, type Question } from '#core/folio';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import { z } from 'zod';
 import { NO_WORDS } from '../contract/said.ts';
-import { Transcript, Word } from '../contract/transcripts.ts';
 import { upsertPoints, upsertScore } from '../server/grading/queries.ts';
-import { insertRecording, upsertListening } from '../server/recordings/queries.ts';
+import { upsertListening } from '../server/recordings/queries.ts';
 import { putTranscript, putTranslation } from '../server/transcripts/queries.ts';
 import type { Database, Queries } from '../server/db/database.ts';
 import { fromRoot } from '../server/root.ts';
 import { readDocument } from '../server/documents/read.ts';
-import { keepMedium } from '../server/media/media.ts';
 import { insertRemark } from '../server/remarks/queries.ts';
 import { insertReply } from '../server/replies/queries.ts';
 import { addCourse, addPerson, enrol } from '../server/school/people.ts';
@@ -23,8 +20,10 @@ import { setReturned } from '../server/feedback/return.ts';
 import { hashPassword } from '../server/sessions/passwords.ts';
 import { ASSIGNMENTS, COURSE, SCALE, type SampleAssignment, type SampleWork } from './assignment.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
+import { fillBank, fillGreetings, sayAgain } from './fill-bank.ts';
+import { daysAgo, draftOf, keepVoice, putWords } from './voices.ts';
 import { WRITTEN } from './written.ts';
-import { FEEDBACK, type SampleFeedback, type SampleRemark, type SpokenLine } from './remarks.ts';
+import { FEEDBACK, type SampleFeedback, type SampleRemark } from './remarks.ts';
 
 export const SAMPLE_PASSWORD = 'shoreline';
 
@@ -36,6 +35,8 @@ export async function fillSampleSchool(db: Database): Promise<void> {
 async function fill(tx: Queries): Promise<void> {
   await tx.query('insert into school (name, sample) values ($1, true)', ['Fennick Tidal College']);
   const people = await addPeople(tx);
+  const banked = await fillBank(tx, people.teacher);
+  await fillGreetings(tx, people.teacher, people.id);
   const marked = new Set<string>();
   for (const sample of ASSIGNMENTS) {
     const added = await addAssignment(tx, people.course, sample);
@@ -44,12 +45,14 @@ async function fill(tx: Queries): Promise<void> {
       const submission = await handIn(tx, sample, added, student, work);
       const feedback = FEEDBACK.find((one) => one.student === work.student && !marked.has(work.student));
       marked.add(work.student);
+      const teacher = people.teacher;
+      if (feedback) await sayAgain(tx, banked, feedback, { submission, teacher, student });
       if (feedback)
         await giveFeedback(tx, {
           feedback,
           submission,
           added,
-          teacher: people.teacher,
+          teacher,
           second: people.second,
           student,
         });
@@ -57,8 +60,6 @@ async function fill(tx: Queries): Promise<void> {
     }
   }
 }
-
-const daysAgo = (days: number): string => new Date(Date.now() - days * 24 * 60 * 60 * 1000).toISOString();
 
 async function addPeople(db: Queries): Promise<{
   course: string;
@@ -238,21 +239,6 @@ async function addRemark(
   }
 }
 
-async function putWords(tx: Queries, recording: string, line: SpokenLine): Promise<void> {
-  const { words } = await voiceOf(line);
-  const transcript = { language: 'en', text: line.text, words, source: 'person' };
-  await putTranscript(tx, recording, Transcript.parse(transcript), null);
-}
-
-async function keepVoice(tx: Queries, line: SpokenLine, owner: string): Promise<string> {
-  const id = randomUUID();
-  const { bytes, duration, peaks } = await voiceOf(line);
-  const sha256 = await keepMedium(tx, bytes, 'audio/ogg');
-  const sound = { sha256, duration, peaks, picture: null };
-  await insertRecording(tx, { id, owner, sound, edit: null, language: 'en' });
-  return id;
-}
-
 function anchorOf(folio: Folio, { questions }: Added, { passage, anchor, question }: SampleRemark): Anchor {
   if (question !== undefined) return { type: 'answer', question: questions[question]!.id };
   return passage === undefined ? (anchor ?? { type: 'whole' }) : passageOf(folio, passage);
@@ -263,18 +249,4 @@ function passageOf({ text }: Folio, passage: string): Anchor {
   const found = start < 0 ? undefined : passageAnchor(text, start, start + passage.length);
   if (!found) throw new Error(`The sample work does not say “${passage}”`);
   return found;
-}
-
-const Voice = z.object({ duration: z.number(), peaks: z.array(z.int()), words: z.array(Word) });
-const Voices = z.record(z.string(), Voice);
-
-async function draftOf({ name }: SpokenLine): Promise<Transcript> {
-  const file = await readFile(fromRoot(`demo/voices/${name}.draft.json`), 'utf8');
-  return Transcript.parse({ ...(JSON.parse(file) as object), source: 'machine', read: false });
-}
-
-async function voiceOf({ name }: SpokenLine): Promise<z.infer<typeof Voice> & { bytes: Buffer }> {
-  const folder = fromRoot('demo/voices/');
-  const voices = Voices.parse(JSON.parse(await readFile(new URL('voices.json', folder), 'utf8')));
-  return { bytes: await readFile(new URL(`${name}.ogg`, folder)), ...voices[name]! };
 }

@@ -1,15 +1,7 @@
 import type { Anchor } from '#core/anchor';
 import type { Kind } from '../contract/margin-key.ts';
-
-export type Voice = 'rms' | 'slt' | 'awb';
-
-/** What is said in the sample school. The words are spoken once by `make/voices.ts` and shipped as Opus. */
-export interface SpokenLine {
-  /** Names the file in `voices/`. */
-  name: string;
-  voice: Voice;
-  text: string;
-}
+import { BANK, GREETINGS } from './bank.ts';
+import type { SpokenLine } from './spoken-line.ts';
 
 export interface SampleRemark extends SpokenLine {
   /** Words of the work. */
@@ -36,6 +28,8 @@ export interface SampleFeedback {
   /** Points given to answers. */
   points?: number[];
   remarks: SampleRemark[];
+  /** Remarks of the bank that were said again, by their names there, and about which words of the work. */
+  fromBank?: { banked: string; passage: string; heard?: true }[];
 }
 
 export const FEEDBACK: SampleFeedback[] = [
@@ -94,6 +88,14 @@ export const FEEDBACK: SampleFeedback[] = [
     student: 'bronagh-tully',
     returned: true,
     levels: [3, 3, 1],
+    fromBank: [
+      { banked: 'bank-detail', passage: 'Instead you can lay a ruler along the line.', heard: true },
+      {
+        banked: 'bank-fair',
+        passage:
+          'Drying out explains the upper edges, in my opinion, because every kind goes up as far as it can bear.',
+      },
+    ],
     remarks: [
       {
         name: 'bronagh-whole',
@@ -160,6 +162,14 @@ export const FEEDBACK: SampleFeedback[] = [
     student: 'sione-tuipulotu',
     returned: false,
     levels: [3, undefined, undefined],
+    fromBank: [
+      { banked: 'bank-method', passage: 'Forty-one people answered.' },
+      { banked: 'bank-central', passage: 'The timetable pretends that the estuary is a road.' },
+      {
+        banked: 'bank-weigh',
+        passage: 'Against this it is said that people cannot plan with times that change from day to day.',
+      },
+    ],
     remarks: [
       {
         name: 'sione-when',
@@ -264,8 +274,11 @@ export const FEEDBACK: SampleFeedback[] = [
   },
 ];
 
-export const spokenLines = (): SpokenLine[] =>
-  FEEDBACK.flatMap(({ remarks }) => remarks).flatMap((remark) => [
+export const spokenLines = (): SpokenLine[] => [
+  ...FEEDBACK.flatMap(({ remarks }) => remarks).flatMap((remark) => [
     remark,
     ...(remark.reply?.spoken ? [remark.reply.spoken] : []),
-  ]);
+  ]),
+  ...BANK,
+  ...GREETINGS,
+];

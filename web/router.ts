@@ -32,6 +32,14 @@ export const router = createRouter({
       component: () => import('./courses/CoursePage.vue'),
       props: true,
     },
+    { path: '/bank', name: 'bank', component: () => import('./bank/BankPage.vue'), meta: { teaches: true } },
+    {
+      path: '/courses/:course/greetings',
+      name: 'greetings',
+      component: () => import('./bank/GreetingsPage.vue'),
+      props: true,
+      meta: { teaches: true },
+    },
     { path: '/password', name: 'password', component: () => import('./sign-in/PasswordPage.vue') },
     { path: '/search', name: 'search', component: () => import('./search/SearchPage.vue') },
     {

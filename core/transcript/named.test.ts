@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { namedIn } from './index.ts';
+import { addressing, namedIn } from './index.ts';
 
 const CLASS = ['Ines Bettencourt', 'Sione Tuipulotu', 'Liang Meixiu', 'Jo Al-Sayed'];
 
@@ -13,5 +13,17 @@ describe('namedIn', () => {
     ['', []],
   ])('%s', (text, expected) => {
     expect(namedIn(text.split(' '), CLASS)).toEqual(expected);
+  });
+});
+
+describe('addressing', () => {
+  it.each([
+    ['Hello Ines, look.', [0, 1]],
+    ['Good morning, Sione. Well.', [0, 1, 2]],
+    ['The graph Ines drew', [2]],
+    ['Look here.', []],
+  ])('%s', (text, expected) => {
+    const words = text.split(' ');
+    expect(addressing(words, namedIn(words, CLASS))).toEqual(expected);
   });
 });

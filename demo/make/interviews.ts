@@ -1,4 +1,4 @@
-import type { Voice } from '../remarks.ts';
+import type { Voice } from '../spoken-line.ts';
 
 /** Spoken interviews that students hand in; all people in them are invented. */
 export const INTERVIEWS: readonly { name: string; lines: readonly { voice: Voice; text: string }[] }[] = [

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { mdiMicrophone, mdiPlay } from '@mdi/js';
+import { mdiPlay } from '@mdi/js';
 import { computed } from 'vue';
 import { usePlayer } from '../player/player.ts';
 import { recordingUrl } from '../player/media-url.ts';
+import HoldButton from './HoldButton.vue';
 import type { GreetingHere } from './use-greeting.ts';
 
 /** Whether what is dropped begins with a few words to this student, and the way to say them. */
@@ -27,19 +28,13 @@ const { wanted, recording, speaking } = props.greeting;
           @click="player.toggle(recording.id, recordingUrl(recording))"
         />
       </div>
-      <button
-        type="button"
+      <HoldButton
         class="hold"
-        :class="{ speaking }"
-        @pointerdown.prevent="greeting.speak"
-        @pointerup="greeting.hush"
-        @pointercancel="greeting.hush"
-        @keydown.space.prevent="!$event.repeat && greeting.speak()"
-        @keyup.space.prevent="greeting.hush"
-      >
-        <v-icon :icon="mdiMicrophone" size="16" aria-hidden="true" />
-        {{ speaking ? 'Let go when you have said it' : `Hold and greet ${first}${recording ? ' anew' : ''}` }}
-      </button>
+        :speaking="speaking"
+        :label="`Hold and greet ${first}${recording ? ' anew' : ''}`"
+        @speak="greeting.speak"
+        @hush="greeting.hush"
+      />
     </template>
   </section>
 </template>
@@ -58,14 +53,6 @@ const { wanted, recording, speaking } = props.greeting;
 }
 .hold {
   width: 100%;
-  padding: 5px 8px;
-  border: 1px solid var(--hairline);
-  border-radius: 4px;
-  touch-action: none;
-}
-.hold.speaking {
-  background: var(--ink);
-  color: var(--paper);
 }
 .quiet {
   color: var(--quiet);

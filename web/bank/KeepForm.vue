@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Rubric } from '#core/grading';
-import { namedIn, tokens } from '#core/transcript';
+import { addressing, namedIn, tokens } from '#core/transcript';
 import { findAlike, mergeBanked } from '#contract/bank';
 import type { Remark } from '#contract/remarks';
 import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
@@ -33,12 +33,13 @@ const instead = shallowRef<string>();
 
 const transcript = computed(() => props.remark.recording?.transcript ?? undefined);
 const said = computed(() => `${transcript.value?.text ?? ''} ${props.remark.text}`.trim());
-const named = computed(() => namedIn(transcript.value?.words.map(({ word }) => word) ?? [], props.names));
+const words = computed(() => transcript.value?.words.map(({ word }) => word) ?? []);
+const named = computed(() => addressing(words.value, namedIn(words.value, props.names)));
 const namedInText = computed(() => {
   const words = tokens(`${draft.value.name} ${draft.value.text}`).map(({ text }) => text);
   return namedIn(words, props.names).map((index) => words[index]!);
 });
-const namedWords = computed(() => listOf(named.value.map((index) => `“${transcript.value!.words[index]!.word}”`)));
+const namedWords = computed(() => named.value.map((index) => words.value[index]).join(' '));
 
 const { value: alike } = useLoaded(async () =>
   said.value === ''
@@ -78,8 +79,8 @@ async function keep(): Promise<void> {
       />
     </section>
     <section v-if="named.length > 0" class="nudge" role="status">
-      <p>It says {{ namedWords }}. In the bank it will be heard by others too.</p>
-      <v-checkbox v-model="cuts" label="Cut the name out of the sound" />
+      <p>It says “{{ namedWords }}”. From the bank, others will hear that too.</p>
+      <v-checkbox v-model="cuts" label="Cut that out of the sound" />
     </section>
     <p v-if="namedInText.length > 0" class="nudge" role="status">
       {{ listOf(namedInText) }} is somebody in this class. A general name is found more easily.

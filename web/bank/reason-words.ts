@@ -7,7 +7,7 @@ export function reasonWords(reason: Reason): string {
     case 'like':
       return reason.uses === 1 ? 'you said it about a passage like this' : 'you said it about passages like this';
     case 'label':
-      return `this passage ${reason.says}`;
+      return `“${reason.label}”: this passage ${reason.says}`;
     case 'kind':
       return 'the kind you chose';
     case 'criterion':

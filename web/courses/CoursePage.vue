@@ -50,6 +50,11 @@ const {
             {{ counted(course.students.length, 'student') }}: {{ course.students.join(', ') }}
           </p>
           <StateNote v-else>There are no students in this course yet.</StateNote>
+          <p v-if="course.students.length > 0">
+            <router-link :to="{ name: 'greetings', params: { course: course.id } }"
+              >Speak a greeting to each</router-link
+            >
+          </p>
         </section>
       </template>
       <OwnWorkList v-else :course="course.id" />

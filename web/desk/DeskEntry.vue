@@ -7,7 +7,7 @@ import { useAnchorName } from '../feedback/use-anchor-name.ts';
 import RemarkForm from '../remark/RemarkForm.vue';
 import { useDesk } from './desk.ts';
 import DeskRibbon from './DeskRibbon.vue';
-import { SPEAKING } from './use-desk-entries.ts';
+import { BANKING, SPEAKING } from './use-desk-entries.ts';
 import { WRITING } from './use-writing.ts';
 
 /** One thing in the margin of the desk: a remark, one of an earlier version, or one that is being spoken or written. */
@@ -29,6 +29,7 @@ const target = computed(() => (props.focused ? desk.target.value?.name : undefin
 
 <template>
   <p v-if="id === SPEAKING" class="now" :class="`kind-${kind}`">Listening …</p>
+  <p v-else-if="id === BANKING" class="now" :class="`kind-${kind}`">From your bank …</p>
   <section
     v-else-if="draft"
     class="writing"

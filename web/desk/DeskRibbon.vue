@@ -13,12 +13,14 @@ import { computed, ref } from 'vue';
 import { useMarginKey } from '../feedback/margin-key.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import RibbonFrame from '../margin/RibbonFrame.vue';
+import SaidBefore from '../bank/SaidBefore.vue';
 import RecordingView from '../recordings/RecordingView.vue';
 import { changeOf, draftOf, type Draft } from '../remark/draft.ts';
 import RemarkForm from '../remark/RemarkForm.vue';
 import ReplyBox from '../replies/ReplyBox.vue';
 import ReplyThread from '../replies/ReplyThread.vue';
 import { useSpeakingReply } from '../replies/use-speaking-reply.ts';
+import { useSession } from '../session/session.ts';
 import { dayAndTime } from '../wording/format.ts';
 import { commandOf, withKey } from './commands.ts';
 import { useDesk } from './desk.ts';
@@ -31,6 +33,7 @@ const SIZE_STEP = 0.5;
 const desk = useDesk();
 const { submission, rubric, returned } = desk;
 const actions = useFeedbackActions();
+const session = useSession();
 const margin = useMarginKey();
 const speaking = useSpeakingReply(() => props.remark.id);
 const draft = ref<Draft>();
@@ -48,6 +51,7 @@ const mending = computed({
 });
 /** Hundreds of ribbons with all their buttons would be slow to lay out: only the one at hand has them. */
 const atHand = computed(() => !returned.value && (props.focused || near.value));
+const mine = computed(() => props.remark.author.id === session.person?.id);
 const entry = computed(() => margin.entry(props.remark.kind));
 const quote = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.anchor.quote.exact : undefined));
 const stamp = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.stamp : null));
@@ -170,6 +174,7 @@ function resize(by: number): void {
       @save="save"
       @cancel="draft = undefined"
     />
+    <SaidBefore v-if="focused && !returned && mine" :remark="remark" @keep="desk.open('keep')" />
     <v-btn
       v-if="place"
       class="here"

@@ -20,8 +20,8 @@ export interface Desk extends DeskDeeds {
   mending: Ref<string | undefined>;
   /** What is chosen in the work, and what it is called. */
   target: ComputedRef<{ anchor: Anchor; name: string } | undefined>;
-  /** The same as of this moment: browsers tell of a new selection late. */
-  chosenNow(): Anchor | undefined;
+  /** What a remark from the bank is to be about, while the bank is open: typing takes the selection away. */
+  banking: ShallowRef<Anchor | undefined>;
   /** Names of the students who have this assignment. */
   classNames: ComputedRef<string[]>;
   /** What the next remark is for. */

@@ -10,11 +10,15 @@ import { REMARK_TAKE } from './voice/remark-take.ts';
 /** Stands for the remark that is being spoken, before it has a ribbon. */
 export const SPEAKING = 'speaking';
 
+/** Stands for what will come from the bank, while it is being chosen. */
+export const BANKING = 'banking';
+
 /** What stands in the margin: the remarks, those of earlier versions, and the one that is being spoken or written. */
 export function useDeskEntries(
   work: () => Work | undefined,
   remarks: () => readonly MarginEntry[],
   draft: () => Draft | null,
+  banking: () => MarginEntry | undefined,
 ): ComputedRef<MarginEntry[]> {
   const recorder = useRecorder();
   // Typing changes a draft with every key, but not where it stands.
@@ -30,7 +34,13 @@ export function useDeskEntries(
     const purpose = recorder.purpose.value;
     const about = purpose?.place === work()?.id ? aboutOf(REMARK_TAKE, purpose) : undefined;
     const spoken = about ? [{ ...about, id: SPEAKING }] : [];
-    return marginEntries(folio, [...remarks(), ...spoken, ...(written.value ? [written.value] : [])]);
+    const banked = banking();
+    return marginEntries(folio, [
+      ...remarks(),
+      ...spoken,
+      ...(banked ? [banked] : []),
+      ...(written.value ? [written.value] : []),
+    ]);
   });
 }
 

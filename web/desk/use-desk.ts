@@ -1,3 +1,4 @@
+import type { Anchor } from '#core/anchor';
 import type { Rubric } from '#core/grading';
 import type { Remark } from '#contract/remarks';
 import { useIntervalFn, useLocalStorage } from '@vueuse/core';
@@ -21,10 +22,11 @@ import { useSession } from '../session/session.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { DESK, type Desk } from './desk.ts';
 import type { DrawerName } from './drawer/drawer-name.ts';
+import { warmBank } from './drawer/warm-bank.ts';
 import type { Notice } from './notice.ts';
 import { useChoosing } from './use-choosing.ts';
 import { useClass } from './use-class.ts';
-import { useDeskEntries } from './use-desk-entries.ts';
+import { BANKING, useDeskEntries } from './use-desk-entries.ts';
 import { useDeskKeys } from './use-desk-keys.ts';
 import { useForms } from './use-forms.ts';
 import { useMovingStamp } from './use-moving-stamp.ts';
@@ -59,6 +61,7 @@ export function useDeskPage(
   const cutting = ref<string>();
   const mending = ref<string>();
   const drawer = useDrawer();
+  const banking = shallowRef<Anchor>();
   const choosing = useChoosing(folio, () => work.value?.folio);
   const earlier = useEarlier(() => work.value);
   const klass = useClass(() => work.value);
@@ -94,6 +97,10 @@ export function useDeskPage(
       ...earlier.placed.value.map(({ remark, anchor }) => ({ id: remark.id, kind: remark.kind, anchor })),
     ],
     () => writing.draft.value,
+    () =>
+      banking.value && banking.value.type !== 'whole'
+        ? { id: BANKING, kind: speaking.nextKind.value, anchor: banking.value }
+        : undefined,
   );
   // Answers by voice that the teacher listens to.
   useHeard(
@@ -119,6 +126,7 @@ export function useDeskPage(
     if (work.value?.student.id === session.person?.id)
       return void (await router.replace({ name: 'returned', params: { submission: submission() } }));
     pace.visit(submission());
+    if (!returned.value) warmBank(submission());
     void nextTick(() => folio()?.focus({ preventScroll: true }));
     await showWanted();
     await Promise.all([klass.load(), speaking.look(), work.value && speaking.prepare(work.value)]);
@@ -179,7 +187,7 @@ export function useDeskPage(
     student: computed(() => work.value?.student.name ?? ''),
     ...{ rubric, returned, focused, cutting, mending, target, notice, writing, wayBack },
     nextKind: speaking.nextKind,
-    chosenNow: choosing.now,
+    banking,
     classNames: computed(() => klass.students.value.map(({ name }) => name)),
     counting: speaking.counting,
     speak,
@@ -230,6 +238,7 @@ export function useDeskPage(
     },
     open(name) {
       if (returned.value && name === 'bank') return;
+      banking.value = name === 'bank' ? (choosing.now() ?? { type: 'whole' }) : undefined;
       drawer.value = drawer.value === name ? 'scores' : name;
     },
     undo: () => void undo(),
@@ -244,6 +253,13 @@ export function useDeskPage(
   };
   provide(DESK, desk);
   useDeskKeys(desk);
+
+  watch(choosing.target, (target) => {
+    if (target && drawer.value === 'bank') banking.value = target;
+  });
+  watch(drawer, (name) => {
+    if (name !== 'bank') banking.value = undefined;
+  });
 
   // What was done before is no news any more once somebody speaks; and whoever speaks is at work.
   watch(recorder.speaking, (now) => {

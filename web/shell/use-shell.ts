@@ -1,4 +1,5 @@
 import {
+  mdiBookmarkMultipleOutline,
   mdiBookOpenPageVariantOutline,
   mdiInboxOutline,
   mdiLockOutline,
@@ -40,6 +41,9 @@ export function useShell(): Shell {
     name: computed(() => person.value?.name),
     places: computed(() => [
       { title: person.value?.teaches ? 'What waits' : 'Your work', icon: mdiInboxOutline, to: { name: 'home' } },
+      ...(person.value?.teaches
+        ? [{ title: 'Remark bank', icon: mdiBookmarkMultipleOutline, to: { name: 'bank' } }]
+        : []),
       { title: 'Find remarks', icon: mdiMagnify, to: { name: 'search' } },
     ]),
     courses: computed(() =>

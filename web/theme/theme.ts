@@ -64,6 +64,7 @@ export const vuetify = createVuetify({
     VTextField: { variant: 'outlined', density: 'comfortable', hideDetails: 'auto', rounded: 'sm' },
     VTextarea: { variant: 'outlined', density: 'compact', hideDetails: true, autoGrow: true, rows: 1, rounded: 'sm' },
     VFileInput: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+    VCombobox: { variant: 'outlined', density: 'compact', hideDetails: true, rounded: 'sm' },
     VSelect: { variant: 'outlined', density: 'compact', hideDetails: true, rounded: 'sm' },
     VNumberInput: {
       variant: 'outlined',

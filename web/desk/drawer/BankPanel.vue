@@ -2,7 +2,7 @@
 import type { Anchor } from '#core/anchor';
 import type { BankedRemark } from '#contract/bank';
 import type { Work } from '#contract/submissions';
-import { computed, onBeforeUnmount, shallowRef, watch } from 'vue';
+import { computed, onBeforeUnmount } from 'vue';
 import BankPicker from '../../bank/BankPicker.vue';
 import GreetingLine from '../../bank/GreetingLine.vue';
 import { useBankPicker } from '../../bank/use-bank-picker.ts';
@@ -20,9 +20,7 @@ const emit = defineEmits<{ close: []; dropped: [remark: string] }>();
 const desk = useDesk();
 const player = usePlayer();
 const anchorName = useAnchorName();
-/** What was selected when the bank was opened: typing takes the selection away. */
-const anchor = shallowRef<Anchor>(desk.chosenNow() ?? { type: 'whole' });
-watch(desk.target, (target) => target && (anchor.value = target.anchor));
+const anchor = computed((): Anchor => desk.banking.value ?? { type: 'whole' });
 
 const picker = useBankPicker(
   () => ({ submission: props.work.id, folio: props.work.folio, anchor: anchor.value }),

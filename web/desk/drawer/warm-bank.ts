@@ -1,0 +1,17 @@
+import { suggestFromBank } from '#contract/bank';
+import { call } from '../../session/api.ts';
+
+const AFTER_MILLISECONDS = 2500;
+const NOTHING = { before: '', passage: '', after: '', kind: null, criterion: null };
+
+let warmed = false;
+
+/** Gets the bank ready once the desk is: what is opened for the first time opens slowly, here and on the server. */
+export function warmBank(submission: string): void {
+  if (warmed) return;
+  warmed = true;
+  setTimeout(() => {
+    void import('./BankPanel.vue').catch(() => undefined);
+    void call(suggestFromBank, { params: { submission }, body: NOTHING }).catch(() => undefined);
+  }, AFTER_MILLISECONDS);
+}
