@@ -12,7 +12,12 @@ import { bodies, type TestDatabase } from '../server/testing/databases.ts';
 import { WRITTEN } from './written.ts';
 import { fillSampleSchool } from './fill.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
+import { selectBanked, selectPage } from '../server/bank/queries.ts';
+import { selectGreetings } from '../server/greetings/queries.ts';
+import { BANK, GREETINGS } from './bank.ts';
 import { FEEDBACK, spokenLines } from './remarks.ts';
+
+const ANY = { kind: null, criterion: null, language: null, tag: null, aside: false };
 
 describe.each(bodies)('the sample school on $name', ({ open }) => {
   let test: TestDatabase;
@@ -104,12 +109,12 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
   });
 
   it('has remarks at the words they are about, with sounds as long as they say', async () => {
-    for (const { student, remarks } of FEEDBACK) {
+    for (const { student, remarks, fromBank = [] } of FEEDBACK) {
       const own = await selectOwnWork(test.db, await idOf(STUDENTS.find((name) => loginOf(name) === student)!));
       const work = own.find(({ versions }) => versions.length > 0)!;
       const feedback = (await selectFeedback(test.db, work.versions.at(-1)!.submission, asTeacher))!;
       const written = WRITTEN.filter((one) => one.student === student);
-      expect(feedback.remarks).toHaveLength(remarks.length + written.length);
+      expect(feedback.remarks).toHaveLength(remarks.length + written.length + fromBank.length);
       for (const { passage, words } of written)
         expect(feedback.remarks).toContainEqual(
           expect.objectContaining({
@@ -151,7 +156,29 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
       ['changed', 1],
       ['changed', 1],
       ['same', 1],
+      ['same', 1],
+      ['same', 1],
     ]);
+  });
+
+  it('has a bank in use, and greetings', async () => {
+    const teacher = await idOf(TEACHERS[0]!);
+    const { ids, total } = await selectPage(test.db, teacher, ANY, { order: 'used', offset: 0, limit: 50 });
+    expect(total).toBe(BANK.length);
+    const banked = await selectBanked(test.db, ids);
+    const uses = FEEDBACK.flatMap(({ fromBank = [] }) => fromBank);
+    expect(banked.reduce((sum, one) => sum + one.uses, 0)).toBe(uses.length);
+    expect(banked.filter(({ heard }) => heard > 0)).toHaveLength(1);
+    for (const { title, text, tags } of BANK)
+      expect(banked).toContainEqual(
+        expect.objectContaining({
+          ...{ name: title, tags },
+          recording: expect.objectContaining({ transcript: expect.objectContaining({ text, read: true }) }),
+        }),
+      );
+    const [course] = await test.db.query('select id from courses');
+    const greetings = await selectGreetings(test.db, String(course!.id), teacher);
+    expect(greetings.filter(({ recording }) => recording)).toHaveLength(GREETINGS.length);
   });
 });
 

@@ -63,6 +63,17 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
   await expect(teacher.getByRole('heading', { name: 'The class' })).toBeVisible();
   await look(teacher, 'a course');
+  await teacher.getByRole('link', { name: 'Speak a greeting to each' }).click();
+  await expect(teacher.getByRole('button', { name: 'Play your greeting to Amaru Quispe' })).toBeVisible();
+  await look(teacher, 'greetings');
+  await teacher.goto(`${server.address}/bank`);
+  await teacher
+    .getByRole('button', { name: /Where does this come from/ })
+    .last()
+    .click();
+  await expect(teacher.getByRole('heading', { name: 'Where you said it' })).toBeVisible();
+  await look(teacher, 'the bank');
+  await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
   await teacher.getByRole('link', { name: 'A walk along the shore' }).first().click();
   await expect(teacher.getByRole('link', { name: /Dagny Holmqvist/ })).toBeVisible();
   await look(teacher, 'an assignment');
@@ -104,6 +115,8 @@ test('axe-core finds nothing against WCAG 2.2 AA on the desk', async ({ browser,
   for (const [key, panel] of [
     ['?', 'Keys'],
     ['x', 'Stamps'],
+    ['a', 'Remark bank'],
+    ['k', 'Keep in the bank'],
   ] as const) {
     await page.getByRole('article').focus();
     await page.keyboard.press(key);

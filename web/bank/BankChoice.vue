@@ -22,8 +22,8 @@ const playing = computed(() => player.current.value === remark.value.recording?.
 </script>
 
 <template>
-  <div class="choice" :class="[`kind-${remark.kind}`, { active }]">
-    <button type="button" class="drop" tabindex="-1" @mousedown.prevent @click="$emit('drop')">
+  <li class="choice" :class="[`kind-${remark.kind}`, { active }]">
+    <button type="button" class="drop" :aria-current="active" @mousedown.prevent @click="$emit('drop')">
       <span class="head">
         <kbd v-if="choice.key">{{ choice.key }}</kbd>
         <span class="name"
@@ -38,14 +38,13 @@ const playing = computed(() => player.current.value === remark.value.recording?.
       <v-btn
         :icon="playing ? mdiPause : mdiPlay"
         size="28"
-        tabindex="-1"
         :aria-label="`${playing ? 'Pause' : 'Play'} “${remark.name || said}”`"
         @mousedown.prevent
         @click="player.toggle(remark.recording.id, recordingUrl(remark.recording))"
       />
       <span class="figures">{{ clock(remark.recording.sound.duration) }}</span>
     </span>
-  </div>
+  </li>
 </template>
 
 <style scoped>

@@ -60,10 +60,7 @@ function drop(remark: BankedRemark | undefined): void {
       label="Find in your bank"
       maxlength="200"
       autocomplete="off"
-      role="combobox"
-      aria-expanded="true"
       :aria-controls="`${id}-list`"
-      :aria-activedescendant="active ? `${id}-${active.remark.id}` : undefined"
       :prepend-inner-icon="mdiMagnify"
       @keydown="press"
     />
@@ -75,22 +72,23 @@ function drop(remark: BankedRemark | undefined): void {
     <p v-else-if="choices.length === 0" class="quiet" role="status">
       Your bank is empty. Go to a remark that you will need again and press K.
     </p>
-    <div v-else :id="`${id}-list`" ref="list" role="listbox" aria-label="Banked remarks">
+    <ol v-else :id="`${id}-list`" ref="list" aria-label="Banked remarks">
       <BankChoice
         v-for="(choice, index) in choices"
-        :id="`${id}-${choice.remark.id}`"
         :key="choice.remark.id"
-        role="option"
-        :aria-selected="index === at"
         :choice="choice"
         :active="index === at"
         @drop="drop(choice.remark)"
       />
-    </div>
+    </ol>
+    <p class="visually-hidden" role="status">{{ active?.remark.name || active?.remark.text }}</p>
   </search>
 </template>
 
 <style scoped>
+ol {
+  list-style: none;
+}
 .field {
   margin: 8px 0;
 }

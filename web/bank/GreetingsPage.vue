@@ -7,6 +7,7 @@ import { recordingOf } from '../feedback/changes/recorded.ts';
 import { usePlayer } from '../player/player.ts';
 import { recordingUrl } from '../player/media-url.ts';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
+import TakeClock from '../recorder/TakeClock.vue';
 import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
 import { useRecorder, type Take } from '../recorder/use-recorder.ts';
 import { call, sentenceOf } from '../session/api.ts';
@@ -120,6 +121,7 @@ onBeforeUnmount(() => {
         <p class="who">{{ current?.name }}</p>
         <p class="quiet figures" role="status">
           {{ recorder.speaking.value ? 'Speak now, and let go of the space bar' : `${counted(left, 'name')} left` }}
+          <TakeClock />
         </p>
       </div>
       <p v-if="recorder.problem.value ?? problem" class="problem" role="alert">

@@ -12,6 +12,7 @@ import {
   type Change,
   type UndoableChange,
 } from './changes/index.ts';
+import { recordingOf } from './changes/recorded.ts';
 import { firstChange } from './first-version.ts';
 import { NO_WORDS } from '#contract/said';
 
@@ -25,6 +26,15 @@ const sound = {
   picture: null,
 };
 const recording = { id: 'a', sound, edit: null, draft: null };
+const DROP: Change = {
+  ...{ type: 'drop banked', remark: 'd', author: AUTHOR, banked: 'b', anchor: { type: 'whole' }, kind: 'next' },
+  words: { ...NO_WORDS, name: 'Kept', text: 'Said again.' },
+  around: { before: '', passage: '', after: '' },
+  recording: null,
+  greeted: null,
+  madeAt: '2026-01-01T15:00:00Z',
+};
+const DROP_AT = '2026-01-01T15:00:00Z';
 const edit = { kept: [{ start: 1, end: 2 }], levelled: true };
 const empty: Feedback = {
   returnedAt: null,
@@ -83,6 +93,7 @@ describe('applyChange', () => {
     },
     { type: 'mend', recording: 's', language: 'en', text: 'spoken answer', read: true },
     { type: 'translate', recording: 'a', language: 'es', text: 'palabras' },
+    DROP,
     { type: 'put aside', remark: 'a', aside: true },
     { type: 'put aside', remark: 'a', aside: false },
   ];
@@ -109,6 +120,7 @@ describe('applyChange', () => {
             { id: 's', recording: { transcript: { text: 'spoken answer' } } },
           ],
         },
+        { id: 'd', name: 'Kept', text: 'Said again.' },
       ],
     });
   });
@@ -157,6 +169,27 @@ describe('a change of what somebody else may change too', () => {
     const score: Change = { type: 'score', criterion: 'c', level: null };
     expect([seen(empty, score), seen(undefined, amend), changedOver(score, {})]).toEqual([score, amend, score]);
     expect(compared(score, {})).toEqual([]);
+  });
+});
+
+describe('a copy from the bank', () => {
+  it('stands in the margin at once, with the greeting in it, and is taken back by being put aside', () => {
+    const made = { ...recording, id: 'c' };
+    const shown = { ...recordingOf(made, DROP_AT), transcript: null };
+    const transcript = { language: 'en', text: 'Hello.', words: [], source: 'bank' as const };
+    const spoken = { engine: '', approximate: false, read: true };
+    const greeted = {
+      sound: { ...sound, sha256: 'c'.repeat(64), duration: 5 },
+      transcript: { ...transcript, ...spoken },
+    };
+    const plain = after({ ...DROP, recording: shown } as Change).remarks[0]!;
+    expect(plain).toMatchObject({ id: 'd', name: 'Kept', recording: { id: 'c', sound: { duration: 2 } }, replies: [] });
+    const change = { ...DROP, recording: shown, greeted } as UndoableChange;
+    expect(after(change).remarks[0]).toMatchObject({
+      recording: { id: 'c', sound: { duration: 5, sha256: 'c'.repeat(64) }, transcript: { text: 'Hello.' } },
+    });
+    expect(touchedBy(change)).toEqual(['d', 'c']);
+    expect(inverseOf(empty, change)).toEqual({ type: 'put aside', remark: 'd', aside: true });
   });
 });
 
