@@ -125,16 +125,16 @@ const Filters = z.object({
   /** Those that were put aside instead of those that were not. */
   aside: z.boolean().default(false),
 });
-export const findInBank = endpoint({
-  method: 'POST',
-  path: '/bank/find',
-  body: Filters.extend({
-    query: z.string().max(500),
-    order: z.enum(BANK_ORDERS).default('best'),
-    offset: z.int().min(0).max(1_000_000).default(0),
-  }),
-  answer: z.object({ remarks: z.array(BankedRemark), total: z.int() }),
+export const BankSearch = Filters.extend({
+  query: z.string().max(500),
+  order: z.enum(BANK_ORDERS).default('best'),
+  offset: z.int().min(0).max(1_000_000).default(0),
 });
+export type BankSearch = z.infer<typeof BankSearch>;
+export const BankFound = z.object({ remarks: z.array(BankedRemark), total: z.int() });
+export type BankFound = z.infer<typeof BankFound>;
+
+export const findInBank = endpoint({ method: 'POST', path: '/bank/find', body: BankSearch, answer: BankFound });
 /** What there is to filter by. */
 export const readBankFilters = endpoint({
   method: 'GET',

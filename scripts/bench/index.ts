@@ -1,4 +1,5 @@
 import { benchApp } from './app.ts';
+import { benchBank } from './bank.ts';
 import { benchCrowd } from './crowd.ts';
 import { benchDocuments } from './documents.ts';
 import { benchMargin } from './margin.ts';
@@ -10,6 +11,7 @@ import { benchVoice } from './voice.ts';
 
 const SUBJECTS: Record<string, () => object | Promise<object>> = {
   app: benchApp,
+  bank: benchBank,
   crowd: benchCrowd,
   desk: benchDesk,
   documents: benchDocuments,

@@ -118,7 +118,10 @@ export function bankThread(): BankThread {
     }
     await ask({ type: 'history', bank: name, history: await selectHistory(db, owner, MOST_HISTORY), language: 'en' });
     // Now, so that nobody waits for it later.
-    if (size > QUICK) await ask({ type: 'find', bank: name, query: 'a', most: 1, fitting: null });
+    if (size > QUICK) {
+      await ask({ type: 'find', bank: name, query: 'a', most: 1, fitting: null });
+      await ask({ type: 'suggest', bank: name, language: 'en', passage: { before: '', passage: '', after: '' } });
+    }
     const before = loaded.get(owner);
     if (before) void ask({ type: 'forget', bank: before.name });
     const bank = used(owner, { name, version, size });

@@ -14,12 +14,15 @@ import {
   suggestFromBank,
   takeBetter as takeBetterEndpoint,
   type BankedRemark,
+  type BankFound,
+  type BankSearch,
 } from '../../contract/bank.ts';
 import { authorise } from '../access/authorise.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { selectWorkLanguage } from '../languages/queries.ts';
+import { fairTurns } from '../threads/fair-turns.ts';
 import { wake } from '../recordings/make.ts';
 import { takeBetter } from './better.ts';
 import { dropBanked } from './drop.ts';
@@ -36,6 +39,9 @@ import {
 import { selectSaid } from './said.ts';
 import { moveUses, selectUses } from './uses.ts';
 
+/** Between two people who look through their banks everybody else is answered. */
+const turns = fairTurns({ atOnce: 1, each: 1, patience: 30_000 });
+
 /** More than anybody goes through. */
 const MOST_FOUND = 1000;
 
@@ -48,17 +54,19 @@ export function bankRoutes(context: Context): Router {
     return found;
   };
 
-  serve(router, context, findInBank, 'own', async ({ body: { query, order, offset, ...listed }, person }) => {
+  serve(router, context, findInBank, 'own', ({ body, person }) => turns.take(person.id, () => find(person.id, body)));
+
+  async function find(owner: string, { query, order, offset, ...listed }: BankSearch): Promise<BankFound> {
     // What was put aside is in no index.
     if (order !== 'best' || query.trim() === '' || listed.aside) {
       const by = order === 'best' ? 'lastUsed' : order;
-      const { ids, total } = await selectPage(db, person.id, listed, { order: by, offset, limit: BANK_PAGE });
+      const { ids, total } = await selectPage(db, owner, listed, { order: by, offset, limit: BANK_PAGE });
       return { remarks: await selectBanked(db, ids), total };
     }
-    const fitting = isFiltered(listed) ? await selectFitting(db, person.id, listed) : null;
-    const found = await bank.find(db, person.id, { query, most: MOST_FOUND, fitting });
+    const fitting = isFiltered(listed) ? await selectFitting(db, owner, listed) : null;
+    const found = await bank.find(db, owner, { query, most: MOST_FOUND, fitting });
     return { remarks: await selectBanked(db, found.slice(offset, offset + BANK_PAGE)), total: found.length };
-  });
+  }
 
   serve(router, context, readBankFilters, 'own', ({ person }) => selectFilters(db, person.id));
 

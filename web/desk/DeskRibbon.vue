@@ -143,7 +143,7 @@ function resize(by: number): void {
       <v-btn
         :icon="mdiBookmarkPlusOutline"
         size="28"
-        aria-label="Keep this remark in your bank"
+        aria-label="Bank this remark"
         :title="withKey(commandOf('keep'))"
         @click.stop="desk.open('keep')"
       />
