@@ -15,6 +15,9 @@ export const MOST_PINNED = 9;
 export const BANK_PAGE = 50;
 
 /** What is said of a banked remark beside what it says. */
+/** With whom it is shared: all who teach a course, or a colleague. */
+const Shared = z.object({ courses: z.array(Id).max(100), people: z.array(Id).max(100) });
+
 const BankedAbout = z.object({
   /** In longer words, for finding it. */
   description: z.string().trim().max(2_000),
@@ -43,12 +46,24 @@ export const BankedRemark = BankedContent.extend(BankedAbout.shape)
     id: Id,
     /** Of what it says. */
     language: LanguageTag,
+    owner: z.object({ id: Id, name: z.string() }),
+    /** Empty for whom it is shared with. */
+    shared: Shared,
+    /** Whether others may have it said in its owner's voice; otherwise they get its words, to be spoken. */
+    lendsVoice: z.boolean(),
     pinned: z.int().min(1).max(MOST_PINNED).nullable(),
     recording: Recording.nullable(),
     madeAt: Instant,
     asideAt: Instant.nullable(),
   });
 export type BankedRemark = z.infer<typeof BankedRemark>;
+
+/** What a person puts on a work: where its owner does not lend their voice, others get its words, to be spoken. */
+export function asDropped(person: string, banked: BankedRemark): BankedRemark {
+  if (banked.owner.id === person || banked.lendsVoice || !banked.recording) return banked;
+  const said = banked.recording.transcript?.text ?? '';
+  return { ...banked, recording: null, text: [banked.text, said].filter(Boolean).join('\n') };
+}
 
 export const NewBanked = BankedContent.extend(BankedAbout.shape).extend({
   /** A fresh one; its file comes along. */
@@ -59,7 +74,7 @@ export const NewBanked = BankedContent.extend(BankedAbout.shape).extend({
 export type NewBanked = z.infer<typeof NewBanked>;
 
 export const BankedChange = BankedContent.extend(BankedAbout.shape)
-  .extend({ pinned: BankedRemark.shape.pinned })
+  .extend({ pinned: BankedRemark.shape.pinned, shared: Shared, lendsVoice: z.boolean() })
   .partial();
 export type BankedChange = z.infer<typeof BankedChange>;
 
@@ -122,6 +137,8 @@ const Filters = z.object({
   criterion: z.string().max(200).nullable().default(null),
   language: LanguageTag.nullable().default(null),
   tag: z.string().max(40).nullable().default(null),
+  /** Whose. */
+  owner: Id.nullable().default(null),
   /** Those that were put aside instead of those that were not. */
   aside: z.boolean().default(false),
 });
@@ -146,7 +163,14 @@ export const readBankFilters = endpoint({
     criteria: z.array(z.string()),
     languages: z.array(z.string()),
     tags: z.array(z.string()),
+    owners: z.array(z.object({ id: Id, name: z.string() })),
   }),
+});
+/** With whom one can share: other teachers of the school. */
+export const readColleagues = endpoint({
+  method: 'GET',
+  path: '/bank/colleagues',
+  answer: z.array(z.object({ id: Id, name: z.string() })),
 });
 
 /** A passage with what stands around it. */

@@ -17,7 +17,7 @@ import { selectGreetings } from '../server/greetings/queries.ts';
 import { BANK, GREETINGS } from './bank.ts';
 import { FEEDBACK, spokenLines } from './remarks.ts';
 
-const ANY = { kind: null, criterion: null, language: null, tag: null, aside: false };
+const ANY = { owner: null, kind: null, criterion: null, language: null, tag: null, aside: false };
 
 describe.each(bodies)('the sample school on $name', ({ open }) => {
   let test: TestDatabase;
@@ -165,7 +165,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     const teacher = await idOf(TEACHERS[0]!);
     const { ids, total } = await selectPage(test.db, teacher, ANY, { order: 'used', offset: 0, limit: 50 });
     expect(total).toBe(BANK.length);
-    const banked = await selectBanked(test.db, ids);
+    const banked = await selectBanked(test.db, teacher, ids);
     const uses = FEEDBACK.flatMap(({ fromBank = [] }) => fromBank);
     expect(banked.reduce((sum, one) => sum + one.uses, 0)).toBe(uses.length);
     expect(banked.filter(({ heard }) => heard > 0)).toHaveLength(1);

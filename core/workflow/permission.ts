@@ -27,7 +27,8 @@ export interface Standings {
   remark: ToWork;
   /** The work is the one that what holds the recording is about; in the bank and as a greeting there is none, and it is its owner's. */
   recording: ToWork & { holder: 'remark' | 'reply' | 'bank'; owner: boolean };
-  banked: { owner: boolean };
+  /** `shared`: it is theirs, or its owner shares it with them. */
+  banked: { owner: boolean; shared: boolean };
   stamp: { owner: boolean };
   upload: { owner: boolean };
 }
@@ -39,6 +40,8 @@ const readsWork = ({ teacher, author }: ToWork): boolean => teacher || author;
 const readsFeedback = ({ teacher, author, returned }: ToWork): boolean => teacher || (author && returned);
 const isAnswered = ({ author, returned }: ToWork): boolean => author && returned;
 const talks = ({ teacher, author, returned }: ToWork): boolean => returned && (teacher || author);
+/** Whoever stands to a recording in the bank at all may hear it. */
+const hears = (standing: ToWork & { holder: string }): boolean => standing.holder === 'bank' || readsFeedback(standing);
 const owns = ({ owner }: { owner: boolean }): boolean => owner;
 
 /** What an action is about, and who may. */
@@ -68,14 +71,14 @@ export const permissions = {
   'remark.putAside': on('remark', marks),
   'remark.bank': on('remark', teaches),
   'remark.drop': on('submission', marks),
-  'bank.read': on('banked', owns),
-  'bank.use': on('banked', owns),
+  'bank.read': on('banked', ({ shared }) => shared),
+  'bank.use': on('banked', ({ shared }) => shared),
   'bank.change': on('banked', owns),
   'greeting.keep': on('course', teaches),
   'remark.read': on('remark', readsFeedback),
   'suggestion.take': on('remark', isAnswered),
   'reply.make': on('remark', talks),
-  'recording.hear': on('recording', readsFeedback),
+  'recording.hear': on('recording', hears),
   'recording.reportHeard': on('recording', (standing) =>
     standing.holder === 'remark' ? isAnswered(standing) : talks(standing) && !standing.owner,
   ),
@@ -106,8 +109,8 @@ const seen: { [Kind in ObjectKind]: (standing: Standings[Kind]) => boolean } = {
   assignment: ({ teacher, student }) => teacher || student,
   submission: readsFeedback,
   remark: readsFeedback,
-  recording: readsFeedback,
-  banked: owns,
+  recording: hears,
+  banked: ({ shared }) => shared,
   stamp: owns,
   upload: owns,
 };

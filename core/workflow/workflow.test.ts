@@ -8,7 +8,7 @@ const nobody: Standings = {
   submission: strange,
   remark: strange,
   recording: { ...strange, holder: 'remark', owner: false },
-  banked: { owner: false },
+  banked: { owner: false, shared: false },
   stamp: { owner: false },
   upload: { owner: false },
 };

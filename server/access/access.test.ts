@@ -120,7 +120,7 @@ const standings = (known: Partial<typeof strange>, owner: boolean): Standings =>
       assignment: standing,
       submission: standing,
       remark: standing,
-      banked: { owner },
+      banked: { owner, shared: owner },
       stamp: { owner },
       upload: { owner },
     },

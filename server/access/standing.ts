@@ -1,6 +1,6 @@
 import type { ObjectKind, Standings } from '#core/workflow';
 import { z } from 'zod';
-import { TEACHES } from './visible.ts';
+import { BANKED_FOR, TEACHES } from './visible.ts';
 
 const LEARNS = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'student')`;
 
@@ -28,10 +28,10 @@ export const STANDING: Record<ObjectKind, string> = {
     from recordings g join replies y on y.recording = g.id join remarks r on r.id = y.remark ${OF_REMARK}
     where g.id = $2 and ${REPLY_SHOWS}
     union all
-    select 'bank', true, true, false, false, false from banked_remarks b where b.recording = $2 and b.owner = $1
+    select 'bank', b.owner = $1, b.owner = $1, false, false, false from banked_remarks b where b.recording = $2 and ${BANKED_FOR}
     union all
     select 'bank', true, true, false, false, false from greetings h where h.recording = $2 and h.teacher = $1`,
-  banked: 'select owner = $1 as owner from banked_remarks where id = $2',
+  banked: `select b.owner = $1 as owner, ${BANKED_FOR} as shared from banked_remarks b where b.id = $2`,
   stamp: 'select owner = $1 as owner from stamp_pictures where id = $2',
   upload: 'select owner = $1 as owner from uploads where id = $2',
 };
@@ -45,7 +45,7 @@ export const STANDING_ROWS: { [Kind in ObjectKind]: z.ZodType<Standings[Kind]> }
   submission: ToWork,
   remark: ToWork,
   recording: ToWork.extend({ holder: z.enum(['remark', 'reply', 'bank']), owner: z.boolean() }),
-  banked: z.object({ owner: z.boolean() }),
+  banked: z.object({ owner: z.boolean(), shared: z.boolean() }),
   stamp: z.object({ owner: z.boolean() }),
   upload: z.object({ owner: z.boolean() }),
 };

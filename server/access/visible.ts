@@ -20,6 +20,10 @@ export const shownRemark = ({ teacher }: Reader): string => (teacher ? 'true' : 
 /** Whether a person `$1` teaches the course of assignment `a`. */
 export const TEACHES = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')`;
 
+/** Whether a person `$1` may use the banked remark `b`: it is theirs, or its owner shares it with them. */
+export const BANKED_FOR = `(b.owner = $1 or b.put_aside_at is null and exists (select from bank_shares h where h.banked = b.id
+  and (h.person = $1 or exists (select from enrolments e where e.course = h.course and e.person = $1 and e.role = 'teacher'))))`;
+
 /** Which remarks a person `$1` may read among all; a condition on remark `r`, work `s` and assignment `a`. */
 export const READABLE_REMARK = `s.withdrawn_at is null and r.put_aside_at is null
   and (${TEACHES}

@@ -34,7 +34,7 @@ const IDLE_MILLISECONDS = 10 * 60_000;
 /** A bank as the thread has it; `size` is 0 until it is read. */
 interface Loaded {
   name: string;
-  version: number;
+  version: string;
   size: number;
 }
 
@@ -106,8 +106,8 @@ export function bankThread(): BankThread {
     return bank;
   }
 
-  async function load(db: Queries, owner: string, version: number): Promise<Loaded> {
-    const name = `${owner} ${version} ${next++}`;
+  async function load(db: Queries, owner: string, version: string): Promise<Loaded> {
+    const name = `${owner} ${next++}`;
     let size = 0;
     for (let after: string | null = null; ;) {
       const rows = await selectIndexRows(db, owner, after, PIECE);

@@ -261,6 +261,60 @@ describe.each(bodies)('the remark bank on $name', ({ open }) => {
     expect((await school.as.teacher.send('GET', `/bank/${a.id}`)).status).toBe(404);
   });
 
+  it('is shared with a colleague or with whoever teaches a course, in its owner’s voice or as words to be spoken', async () => {
+    const { json } = await school.as.teacher.send('GET', '/bank/colleagues');
+    expect(json).toEqual([{ id: school.ids.colleague, name: 'The colleague' }]);
+    const recording = randomUUID();
+    const { id, banked } = await keep({ name: 'Lent', recording: { id: recording, sound: SOUND } }, await voice());
+    await putTranscript(test.db, recording, transcript('Say it with a lantern.'), null);
+    const change = (body: object) => school.as.teacher.send('PATCH', `/bank/${id}`, { body });
+    const seen = async () => (await find({ query: 'lantern' }, 'colleague')).remarks;
+    const hear = async () =>
+      (await school.as.colleague.fetch(`/recordings/${recording}/sound/${banked.recording!.sound.sha256}`)).status;
+    expect([(await seen()).length, await hear()]).toEqual([0, 404]);
+
+    await change({ shared: { courses: [], people: [school.ids.colleague] } });
+    expect(await seen()).toMatchObject([
+      { id, owner: { id: school.ids.teacher }, shared: { courses: [], people: [] } },
+    ]);
+    expect(await hear()).toBe(200);
+    expect((await school.as.colleague.send('PATCH', `/bank/${id}`, { body: { name: 'Mine' } })).status).toBe(403);
+    const mend = await school.as.colleague.send('PUT', `/recordings/${recording}/transcript`, {
+      body: { language: 'en', text: 'No.' },
+    });
+    expect(mend.status).toBe(403);
+
+    await test.db.query("insert into enrolments (course, person, role) values ($1, $2, 'teacher')", [
+      school.course,
+      school.ids.colleague,
+    ]);
+    const use = async () => {
+      const body = { banked: id, anchor: { type: 'whole' }, kind: 'next', criterion: null, around: AROUND };
+      const path = `/submissions/${submission}/banked/${randomUUID()}`;
+      return (await school.as.colleague.send('PUT', path, { body: { ...body, recording: randomUUID() } }))
+        .json as Remark;
+    };
+    expect(await use()).toMatchObject({
+      recording: null,
+      text: 'Say it with a lantern.',
+      author: { id: school.ids.colleague },
+    });
+    await change({ lendsVoice: true, shared: { courses: [school.course], people: [] } });
+    expect((await use()).recording!.transcript!.text).toBe('Say it with a lantern.');
+    expect((await school.as.teacher.send('GET', `/bank/${id}`)).json).toMatchObject({
+      ...{ uses: 2, shared: { courses: [school.course], people: [] } },
+    });
+
+    await change({ shared: { courses: [], people: [] } });
+    expect([(await seen()).length, await hear()]).toEqual([0, 404]);
+    const [elsewhere] = await test.db.query("select id from courses where title = 'Elsewhere'");
+    expect((await change({ shared: { courses: [elsewhere!.id], people: [] } })).status).toBe(404);
+    await test.db.query('delete from enrolments where course = $1 and person = $2', [
+      school.course,
+      school.ids.colleague,
+    ]);
+  });
+
   it('greetings: one for each student, spoken by each teacher for themselves', async () => {
     const path = `/courses/${school.course}/greetings`;
     const recording = randomUUID();

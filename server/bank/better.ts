@@ -22,7 +22,7 @@ export async function takeBetter(
   if (!use) throw problems.notFound();
   if (use.greeted) throw problems.greetsSomebody();
   const copy = (await selectRemark(tx, remark, asTeacher))!;
-  const [before] = await selectBanked(tx, [banked]);
+  const [before] = await selectBanked(tx, person, [banked]);
   const { text, link, reaction, suggestion } = copy;
   await updateBanked(tx, person, before!, { text, link, reaction, suggestion });
   if (!copy.recording) return updateBankedRecording(tx, banked, null);

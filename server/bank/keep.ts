@@ -36,7 +36,7 @@ export async function keepInBank(context: Context, request: KeepRequest): Promis
       throw problems.idTaken();
   });
   wake(context);
-  return (await selectBanked(db, [id]))[0]!;
+  return (await selectBanked(db, owner, [id]))[0]!;
 }
 
 /** The recording of a remark that the person may change or could have made. */

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { BankedRemark, type BankedChange, type NewBanked } from '../../contract/bank.ts';
 import { Id } from '../../contract/basics.ts';
 import { NO_WORDS, SaidContent } from '../../contract/said.ts';
-import { asTeacher } from '../access/visible.ts';
+import { asTeacher, BANKED_FOR } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { recordingJson } from '../recordings/queries.ts';
 
@@ -14,20 +14,24 @@ const USAGE = `(select jsonb_build_object('uses', count(*), 'lastUsedAt', max(u.
   from bank_uses u join remarks r on r.id = u.remark and r.put_aside_at is null where u.banked = b.id)`;
 
 const BANKED_JSON = `(b.content - 'stamp') || ${USAGE} || jsonb_build_object(
-  'id', b.id, 'description', b.description, 'kind', b.kind, 'criterion', b.criterion, 'gap', b.gap, 'pinned', b.pinned,
+  'id', b.id, 'owner', (select jsonb_build_object('id', o.id, 'name', o.name) from people o where o.id = b.owner),
+  'lendsVoice', b.lends_voice, 'shared', jsonb_build_object(
+    'courses', (select coalesce(jsonb_agg(h.course), '[]') from bank_shares h where h.banked = b.id and h.course is not null and b.owner = $2),
+    'people', (select coalesce(jsonb_agg(h.person), '[]') from bank_shares h where h.banked = b.id and h.person is not null and b.owner = $2)),
+   'description', b.description, 'kind', b.kind, 'criterion', b.criterion, 'gap', b.gap, 'pinned', case when b.owner = $2 then b.pinned end,
   'language', coalesce((select t.language from transcripts t where t.recording = b.recording), g.language, b.language),
-  'recording', ${recordingJson('g', asTeacher, 1)}, 'madeAt', b.made_at, 'asideAt', b.put_aside_at)`;
+  'recording', ${recordingJson('g', asTeacher, 2)}, 'madeAt', b.made_at, 'asideAt', b.put_aside_at)`;
 
-/** Banked remarks in the order of the ids that are given. */
-export async function selectBanked(db: Queries, ids: readonly string[]): Promise<BankedRemark[]> {
+/** Banked remarks in the order of the ids that are given, as a person sees them. */
+export async function selectBanked(db: Queries, person: string, ids: readonly string[]): Promise<BankedRemark[]> {
   if (ids.length === 0) return [];
   const rows = await select(
     db,
     z.object({ remark: BankedRemark }),
     `select ${BANKED_JSON} as remark
      from jsonb_array_elements_text($1::jsonb) with ordinality as wanted (id, place)
-     join banked_remarks b on b.id = wanted.id::uuid left join recordings g on g.id = b.recording order by wanted.place`,
-    [JSON.stringify(ids)],
+     join banked_remarks b on b.id = wanted.id::uuid left join recordings g on g.id = b.recording where $2::uuid is not null order by wanted.place`,
+    [JSON.stringify(ids), person],
   );
   return rows.map(({ remark }) => remark);
 }
@@ -44,15 +48,16 @@ export interface Listed {
   criterion: string | null;
   language: string | null;
   tag: string | null;
+  owner: string | null;
   aside: boolean;
 }
 
 const LANGUAGE = `coalesce((select t.language from transcripts t where t.recording = b.recording), b.language)`;
-const LISTED = `b.owner = $1 and (b.put_aside_at is not null) = $2 and b.kind = coalesce($3, b.kind)
+const LISTED = `${BANKED_FOR} and (b.put_aside_at is not null) = $2 and b.kind = coalesce($3, b.kind)
   and b.criterion = coalesce($4, b.criterion) and ($5::text is null or ${LANGUAGE} = $5)
-  and ($6::text is null or b.content -> 'tags' ? $6)`;
-const listedValues = (owner: string, { aside, kind, criterion, language, tag }: Listed): unknown[] => [
-  ...[owner, aside, kind, criterion, language, tag],
+  and ($6::text is null or b.content -> 'tags' ? $6) and b.owner = coalesce($7, b.owner)`;
+const listedValues = (owner: string, { aside, kind, criterion, language, tag, owner: whose }: Listed): unknown[] => [
+  ...[owner, aside, kind, criterion, language, tag, whose],
 ];
 
 /** The ids of those that fit, a page of them, and how many there are. */
@@ -67,7 +72,7 @@ export async function selectPage(
     z.object({ id: Id, total: z.coerce.number() }),
     `select b.id, count(*) over () as total from banked_remarks b
      left join (select banked, count(*) as uses, max(used_at) as last_used_at from bank_uses group by banked) u on u.banked = b.id
-     where ${LISTED} order by ${ORDERS[order]} limit $7 offset $8`,
+     where ${LISTED} order by ${ORDERS[order]} limit $8 offset $9`,
     [...listedValues(owner, listed), limit, offset],
   );
   return { ids: rows.map(({ id }) => id), total: rows[0]?.total ?? 0 };
@@ -91,19 +96,22 @@ const FiltersRow = z.object({
   criteria: z.array(z.string()),
   languages: z.array(z.string()),
   tags: z.array(z.string()),
+  owners: z.array(z.object({ id: Id, name: z.string() })),
 });
 const distinct = (value: string): string =>
   `coalesce((select jsonb_agg(distinct value order by value) from (select ${value} as value from banked_remarks b
-    where b.owner = $1 and b.put_aside_at is null) found where value <> ''), '[]')`;
+    where ${BANKED_FOR} and b.put_aside_at is null) found where value <> ''), '[]')`;
 
 export const selectFilters = async (db: Queries, owner: string): Promise<z.infer<typeof FiltersRow>> =>
   (await selectOne(
     db,
     FiltersRow,
-    `select (select count(*) from banked_remarks where owner = $1 and put_aside_at is null) as total,
+    `select (select count(*) from banked_remarks b where ${BANKED_FOR} and b.put_aside_at is null) as total,
        (select count(*) from banked_remarks where owner = $1 and put_aside_at is not null) as aside,
        ${distinct('b.kind')} as kinds, ${distinct('b.criterion')} as criteria, ${distinct(LANGUAGE)} as languages,
-       ${distinct("jsonb_array_elements_text(b.content -> 'tags')")} as tags`,
+       ${distinct("jsonb_array_elements_text(b.content -> 'tags')")} as tags,
+       (select coalesce(jsonb_agg(jsonb_build_object('id', p.id, 'name', p.name) order by p.name), '[]') from people p
+        where exists (select from banked_remarks b where b.owner = p.id and ${BANKED_FOR} and b.put_aside_at is null)) as owners`,
     [owner],
   ))!;
 
@@ -128,19 +136,20 @@ export const selectIndexRows = (db: Queries, owner: string, after: string | null
        b.content -> 'tags' as tags, concat_ws(' ', b.content ->> 'text', b.content ->> 'suggestion', w.text,
          (select string_agg(x.text, ' ' order by x.language) from translations x where x.recording = b.recording)) as transcript
      from banked_remarks b left join transcripts w on w.recording = b.recording
-     where b.owner = $1 and b.put_aside_at is null and ($2::uuid is null or b.id > $2) order by b.id limit $3`,
+     where ${BANKED_FOR} and b.put_aside_at is null and ($2::uuid is null or b.id > $2) order by b.id limit $3`,
     [owner, after, limit],
   );
 
-/** Changes with whatever a bank is found or suggested by. */
-export async function selectBankVersion(db: Queries, owner: string): Promise<number> {
+/** Changes with whatever a person's bank is found or suggested by, that of others who share with them included. */
+export async function selectBankVersion(db: Queries, person: string): Promise<string> {
   const row = await selectOne(
     db,
-    z.object({ version: z.coerce.number() }),
-    'select version from bank_versions where owner = $1',
-    [owner],
+    z.object({ version: z.string() }),
+    `select coalesce(string_agg(v.owner || ' ' || v.version, ',' order by v.owner), '') as version from bank_versions v
+     where v.owner = $1 or exists (select from banked_remarks b where b.owner = v.owner and ${BANKED_FOR})`,
+    [person],
   );
-  return row?.version ?? 0;
+  return row!.version;
 }
 
 export interface BankedToInsert {
@@ -196,10 +205,41 @@ export async function updateBanked(
       before.id,
     ]);
   await tx.query(
-    `update banked_remarks set content = $2, description = $3, kind = $4, criterion = $5, gap = $6, pinned = $7 where id = $1`,
-    [before.id, contentOf(after), after.description, after.kind, after.criterion, after.gap, after.pinned],
+    `update banked_remarks set content = $2, description = $3, kind = $4, criterion = $5, gap = $6, pinned = $7, lends_voice = $8
+     where id = $1`,
+    [
+      before.id,
+      contentOf(after),
+      after.description,
+      after.kind,
+      after.criterion,
+      after.gap,
+      after.pinned,
+      after.lendsVoice,
+    ],
+  );
+  if (change.shared) await replaceShares(tx, before.id, change.shared);
+}
+
+async function replaceShares(tx: Queries, banked: string, { people, courses }: BankedRemark['shared']): Promise<void> {
+  await tx.query('delete from bank_shares where banked = $1', [banked]);
+  await tx.query(
+    `insert into bank_shares (banked, person, course)
+     select $1::uuid, p.id, null::uuid from jsonb_array_elements_text($2::jsonb) chosen join people p on p.id = chosen.value::uuid
+     union select $1::uuid, null, value::uuid from jsonb_array_elements_text($3::jsonb)`,
+    [banked, JSON.stringify(people), JSON.stringify(courses)],
   );
 }
+
+/** Other people who teach anything. */
+export const selectColleagues = (db: Queries, person: string): Promise<{ id: string; name: string }[]> =>
+  select(
+    db,
+    z.object({ id: Id, name: z.string() }),
+    `select p.id, p.name from people p where p.id <> $1
+     and exists (select from enrolments e where e.person = p.id and e.role = 'teacher') order by p.name, p.id`,
+    [person],
+  );
 
 export async function updateBankedAside(db: Queries, id: string, aside: boolean): Promise<void> {
   await db.query(

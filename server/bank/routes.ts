@@ -9,6 +9,7 @@ import {
   mergeBanked,
   putBankedAside,
   readBanked,
+  readColleagues,
   readBankFilters,
   readUses,
   suggestFromBank,
@@ -29,6 +30,7 @@ import { dropBanked } from './drop.ts';
 import { keepInBank } from './keep.ts';
 import {
   selectBanked,
+  selectColleagues,
   selectFilters,
   selectFitting,
   selectPage,
@@ -48,8 +50,8 @@ const MOST_FOUND = 1000;
 export function bankRoutes(context: Context): Router {
   const router = Router();
   const { db, bank } = context;
-  const one = async (id: string): Promise<BankedRemark> => {
-    const [found] = await selectBanked(db, [id]);
+  const one = async (person: { id: string }, id: string): Promise<BankedRemark> => {
+    const [found] = await selectBanked(db, person.id, [id]);
     if (!found) throw problems.notFound();
     return found;
   };
@@ -61,20 +63,25 @@ export function bankRoutes(context: Context): Router {
     if (order !== 'best' || query.trim() === '' || listed.aside) {
       const by = order === 'best' ? 'lastUsed' : order;
       const { ids, total } = await selectPage(db, owner, listed, { order: by, offset, limit: BANK_PAGE });
-      return { remarks: await selectBanked(db, ids), total };
+      return { remarks: await selectBanked(db, owner, ids), total };
     }
     const fitting = isFiltered(listed) ? await selectFitting(db, owner, listed) : null;
     const found = await bank.find(db, owner, { query, most: MOST_FOUND, fitting });
-    return { remarks: await selectBanked(db, found.slice(offset, offset + BANK_PAGE)), total: found.length };
+    return { remarks: await selectBanked(db, owner, found.slice(offset, offset + BANK_PAGE)), total: found.length };
   }
 
   serve(router, context, readBankFilters, 'own', ({ person }) => selectFilters(db, person.id));
+
+  serve(router, context, readColleagues, 'own', async ({ person }) =>
+    person.teaches ? selectColleagues(db, person.id) : [],
+  );
 
   serve(router, context, findAlike, 'own', async ({ body: { text, language, except }, person }) => {
     const said = await selectSaid(db, person.id);
     const found = await bank.alike(db, person.id, { text, language, said });
     const banked = await selectBanked(
       db,
+      person.id,
       found.banked.filter((id) => id !== except),
     );
     return { banked, said: found.said };
@@ -85,18 +92,19 @@ export function bankRoutes(context: Context): Router {
     return keepInBank(context, { id: params.banked, owner: person.id, banked: body, file });
   });
 
-  serve(router, context, readBanked, 'bank.read', ({ params }) => one(params.banked));
+  serve(router, context, readBanked, 'bank.read', ({ params, person }) => one(person, params.banked));
 
   serve(router, context, changeBanked, 'bank.change', async ({ params, body, person }) => {
+    for (const course of body.shared?.courses ?? []) await authorise(db, person.id, 'course.set', { course });
     await db.transaction(async (tx) =>
-      updateBanked(tx, person.id, (await selectBanked(tx, [params.banked]))[0]!, body),
+      updateBanked(tx, person.id, (await selectBanked(tx, person.id, [params.banked]))[0]!, body),
     );
-    return one(params.banked);
+    return one(person, params.banked);
   });
 
-  serve(router, context, putBankedAside, 'bank.change', async ({ params, body }) => {
+  serve(router, context, putBankedAside, 'bank.change', async ({ params, body, person }) => {
     await updateBankedAside(db, params.banked, body.aside);
-    return one(params.banked);
+    return one(person, params.banked);
   });
 
   serve(router, context, mergeBanked, 'bank.change', async ({ params, body, person }) => {
@@ -105,13 +113,13 @@ export function bankRoutes(context: Context): Router {
       await moveUses(tx, params.banked, body.into);
       await updateBankedAside(tx, params.banked, true);
     });
-    return one(body.into);
+    return one(person, body.into);
   });
 
   serve(router, context, takeBetterEndpoint, 'bank.change', async ({ params, body, person }) => {
     await db.transaction((tx) => takeBetter(tx, person.id, { ...body, banked: params.banked }));
     wake(context);
-    return one(params.banked);
+    return one(person, params.banked);
   });
 
   serve(router, context, readUses, 'bank.read', ({ params, person }) => selectUses(db, params.banked, person.id));
@@ -123,6 +131,7 @@ export function bankRoutes(context: Context): Router {
     const found = await bank.suggest(db, person.id, { language, passage });
     const remarks = await selectBanked(
       db,
+      person.id,
       found.map(({ id }) => id),
     );
     return {
@@ -137,8 +146,8 @@ export function bankRoutes(context: Context): Router {
   return router;
 }
 
-const isFiltered = ({ kind, criterion, language, tag }: Listed): boolean =>
-  kind !== null || criterion !== null || language !== null || tag !== null;
+const isFiltered = ({ kind, criterion, language, tag, owner }: Listed): boolean =>
+  owner !== null || kind !== null || criterion !== null || language !== null || tag !== null;
 
 /** What most of the first three are about. */
 function likeliestCriterion(remarks: readonly BankedRemark[]): string | null {

@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import { useMarginKey } from '../feedback/margin-key.ts';
 import { usePlayer } from '../player/player.ts';
 import { recordingUrl } from '../player/media-url.ts';
+import { useSession } from '../session/session.ts';
 import { reasonWords } from './reason-words.ts';
 import type { Choice } from './use-bank-picker.ts';
 
@@ -14,9 +15,15 @@ defineEmits<{ drop: [] }>();
 
 const player = usePlayer();
 const margin = useMarginKey();
+const session = useSession();
 const remark = computed(() => props.choice.remark);
 const entry = computed(() => margin.entry(remark.value.kind));
 const said = computed(() => remark.value.recording?.transcript?.text ?? remark.value.text);
+const others = computed(() => {
+  const { owner, lendsVoice } = remark.value;
+  if (owner.id === session.person?.id) return undefined;
+  return lendsVoice ? `in the voice of ${owner.name}` : `by ${owner.name}: its words, for you to speak`;
+});
 const why = computed(() => props.choice.reasons.map(reasonWords)[0]);
 const playing = computed(() => player.current.value === remark.value.recording?.id && player.playing.value);
 </script>
@@ -33,6 +40,7 @@ const playing = computed(() => player.current.value === remark.value.recording?.
       </span>
       <span v-if="remark.name" class="said" :lang="remark.language" dir="auto">{{ said }}</span>
       <span v-if="why" class="why">{{ why }}</span>
+      <span v-if="others" class="why">{{ others }}</span>
     </button>
     <span v-if="remark.recording" class="sound">
       <v-btn

@@ -11,6 +11,7 @@ import { provideRecordingActions } from '../recordings/recording-actions.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
 import { sentenceOf } from '../session/api.ts';
+import { useSession } from '../session/session.ts';
 import { counted, dayAndTime, languageName } from '../wording/format.ts';
 import BankedDetails from './BankedDetails.vue';
 import HoldButton from './HoldButton.vue';
@@ -23,6 +24,7 @@ const list = useBankList();
 const { query, filter, page, remarks, total, known, error, filters, order } = list;
 const player = usePlayer();
 const margin = useMarginKey();
+const session = useSession();
 provideRecordingActions(useBankActions().recordings);
 
 const expanded = ref<string[]>([]);
@@ -109,6 +111,16 @@ onBeforeUnmount(() => {
         label="Language"
         :items="filters!.languages.map((value) => ({ value, title: languageName(value) }))"
       />
+      <v-select
+        v-if="(filters?.owners.length ?? 0) > 1"
+        v-model="filter.owner"
+        class="filter"
+        clearable
+        label="Whose"
+        :items="filters!.owners"
+        item-title="name"
+        item-value="id"
+      />
       <HoldButton
         :speaking="recording.speaking.value"
         label="Hold and speak a new one"
@@ -175,6 +187,7 @@ onBeforeUnmount(() => {
             }}<strong>{{ item.name || 'Without a name' }}</strong>
             <kbd v-if="item.pinned">{{ item.pinned }}</kbd>
             <span v-if="item.recording" class="quiet figures">{{ clock(item.recording.sound.duration) }}</span>
+            <span v-if="item.owner.id !== session.person?.id" class="quiet"> by {{ item.owner.name }}</span>
             <span class="said" :lang="item.language" dir="auto">{{ saidOf(item) }}</span>
           </button>
         </div>

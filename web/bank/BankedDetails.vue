@@ -7,6 +7,8 @@ import { call, sentenceOf } from '../session/api.ts';
 import BankedFields from './BankedFields.vue';
 import GapWords from './GapWords.vue';
 import type { KeepDraft } from './keep-draft.ts';
+import { useSession } from '../session/session.ts';
+import SharedWith from './SharedWith.vue';
 import UseList from './UseList.vue';
 import type { BankList } from './use-bank-list.ts';
 
@@ -14,6 +16,8 @@ import type { BankList } from './use-bank-list.ts';
 const props = defineProps<{ remark: BankedRemark; list: BankList }>();
 
 const { filters } = props.list;
+const session = useSession();
+const mine = computed(() => props.remark.owner.id === session.person?.id);
 const cutting = ref(false);
 const gapping = ref(false);
 const hasWords = computed(() => (props.remark.recording?.transcript?.words.length ?? 0) > 1);
@@ -78,10 +82,10 @@ async function merge(): Promise<void> {
           :recording="remark.recording"
           :label="`“${remark.name}”`"
           live
-          mendable
+          :mendable="mine"
         />
         <v-btn
-          v-if="!remark.recording.sound.picture"
+          v-if="mine && !remark.recording.sound.picture"
           size="small"
           :prepend-icon="mdiContentCut"
           :aria-expanded="cutting"
@@ -89,14 +93,14 @@ async function merge(): Promise<void> {
           >Edit the sound</v-btn
         >
         <v-btn
-          v-if="hasWords && remark.gap === null && !gapping"
+          v-if="mine && hasWords && remark.gap === null && !gapping"
           size="small"
           :prepend-icon="mdiAccountVoice"
           @click="gapping = true"
           >Say the name in its middle</v-btn
         >
         <GapWords
-          v-if="hasWords && (gapping || remark.gap !== null)"
+          v-if="mine && hasWords && (gapping || remark.gap !== null)"
           :remark="remark"
           @gap="attempt(() => list.change(remark.id, { gap: $event }))"
         />
@@ -105,7 +109,17 @@ async function merge(): Promise<void> {
       <h3>Where you said it</h3>
       <UseList :banked="remark.id" @changed="list.reload" />
     </div>
-    <form class="about" @submit.prevent="save">
+    <section v-if="!mine" class="about">
+      <p>{{ remark.owner.name }} shares this with you.</p>
+      <p class="quiet">
+        {{
+          remark.lendsVoice
+            ? 'You may drop it on a work in their voice.'
+            : 'Dropped on a work, it gives you its words, for you to speak.'
+        }}
+      </p>
+    </section>
+    <form v-else class="about" @submit.prevent="save">
       <BankedFields v-model="draft" :criteria="filters?.criteria ?? []" :tags="filters?.tags ?? []" />
       <div class="end">
         <v-btn size="small" variant="flat" color="primary" type="submit" :disabled="!changed">Save</v-btn>
@@ -116,6 +130,7 @@ async function merge(): Promise<void> {
         :model-value="remark.pinned"
         @update:model-value="attempt(() => list.change(remark.id, { pinned: $event }))"
       />
+      <SharedWith :remark="remark" @change="(change) => attempt(() => list.change(remark.id, change))" />
       <div class="row">
         <v-autocomplete
           v-model="into"
@@ -166,6 +181,10 @@ h3 {
 }
 .text {
   white-space: pre-wrap;
+}
+.quiet {
+  color: var(--quiet);
+  font-size: 13px;
 }
 .problem {
   color: rgb(var(--v-theme-error));

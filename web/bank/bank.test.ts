@@ -49,6 +49,7 @@ const banked = (id: string, more: Partial<BankedRemark> = {}): BankedRemark => (
     kind: 'repair',
   },
   ...{ criterion: '', gap: null, uses: 0, lastUsedAt: null, heard: 0, answered: 0, language: 'en', pinned: null },
+  ...{ owner: { id: 'me', name: 'Me' }, shared: { courses: [], people: [] }, lendsVoice: false },
   ...{ recording: null, madeAt: '2026-01-01T10:00:00Z', asideAt: null },
   ...more,
 });

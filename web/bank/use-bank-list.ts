@@ -30,6 +30,7 @@ export function useBankList() {
     criterion: null as string | null,
     language: null as string | null,
     tag: null as string | null,
+    owner: null as string | null,
     aside: false,
   });
   const order = ref<Order>('best');

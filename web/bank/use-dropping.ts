@@ -1,6 +1,6 @@
 import type { Anchor } from '#core/anchor';
 import type { Rubric } from '#core/grading';
-import type { BankedRemark } from '#contract/bank';
+import { asDropped, type BankedRemark } from '#contract/bank';
 import type { Recording } from '#contract/recordings';
 import { NO_WORDS, type SaidWords } from '#contract/said';
 import type { Work } from '#contract/submissions';
@@ -9,6 +9,7 @@ import { useMarginKey } from '../feedback/margin-key.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import { soundBlob } from '../player/media-url.ts';
 import { rememberBytes } from '../player/local-media.ts';
+import { useSession } from '../session/session.ts';
 import { aroundOf } from './around.ts';
 import { greetWith } from './greet.ts';
 
@@ -25,12 +26,14 @@ interface Place {
 export function useDropping(work: () => Work) {
   const actions = useFeedbackActions();
   const margin = useMarginKey();
+  const session = useSession();
   const busy = ref(false);
   const problem = ref<string>();
 
   /** @returns the id of the remark; undefined where there is none, and `problem` says why */
-  async function drop(banked: BankedRemark, { anchor, rubric, likely, greeting }: Place): Promise<string | undefined> {
+  async function drop(kept: BankedRemark, { anchor, rubric, likely, greeting }: Place): Promise<string | undefined> {
     problem.value = undefined;
+    const banked = asDropped(session.person!.id, kept);
     if (banked.suggestion !== null && anchor.type !== 'passage') {
       problem.value = 'This one suggests other words. Select the words that it should change.';
       return undefined;
