@@ -26,7 +26,19 @@ const arrows = {
 const rooms = {
   web: [
     ...['wording', 'session', 'outbox', 'shell', 'player', 'transcript', 'recorder', 'recordings', 'feedback', 'folio'],
-    ...['margin', 'earlier', 'remark', 'replies', 'search', 'bank', 'assignments', 'courses', 'sign-in', 'speech', 'returned'],
+    ...[
+      'margin',
+      'earlier',
+      'remark',
+      'replies',
+      'search',
+      'bank',
+      'assignments',
+      'courses',
+      'sign-in',
+      'speech',
+      'returned',
+    ],
     'desk',
   ],
   server: [
@@ -42,6 +54,7 @@ const rooms = {
       'remarks',
       'annotations',
       'bank',
+      'bank-file',
       'greetings',
     ],
     ...['grading', 'class', 'earlier', 'feedback', 'hand-in', 'own-work', 'replies', 'search', 'stamps', 'waiting'],

@@ -2,6 +2,7 @@ import compression from 'compression';
 import express, { Router, type Express } from 'express';
 import helmet from 'helmet';
 import { assignmentRoutes } from './assignments/routes.ts';
+import { bankFileRoutes } from './bank-file/routes.ts';
 import { bankRoutes } from './bank/routes.ts';
 import { classRoutes } from './class/routes.ts';
 import type { Context } from './context.ts';
@@ -91,6 +92,7 @@ const ROUTES = [
   feedbackRoutes,
   gradingRoutes,
   remarkRoutes,
+  bankFileRoutes,
   bankRoutes,
   greetingRoutes,
   replyRoutes,

@@ -217,6 +217,7 @@ export const problems = {
     error.problem.now = now;
     return error;
   },
+  bankFile: (why: string) => new ProblemError(422, 'bank-file', 'Cannot be brought in', `${why} Nothing was changed.`),
   greetsSomebody: () =>
     new ProblemError(
       422,

@@ -53,7 +53,7 @@ export interface Listed {
 }
 
 const LANGUAGE = `coalesce((select t.language from transcripts t where t.recording = b.recording), b.language)`;
-const LISTED = `${BANKED_FOR} and (b.put_aside_at is not null) = $2 and b.kind = coalesce($3, b.kind)
+const LISTED = `${BANKED_FOR} and coalesce(b.put_aside_at <= now(), true) and (b.put_aside_at is not null) = $2 and b.kind = coalesce($3, b.kind)
   and b.criterion = coalesce($4, b.criterion) and ($5::text is null or ${LANGUAGE} = $5)
   and ($6::text is null or b.content -> 'tags' ? $6) and b.owner = coalesce($7, b.owner)`;
 const listedValues = (owner: string, { aside, kind, criterion, language, tag, owner: whose }: Listed): unknown[] => [
@@ -107,13 +107,69 @@ export const selectFilters = async (db: Queries, owner: string): Promise<z.infer
     db,
     FiltersRow,
     `select (select count(*) from banked_remarks b where ${BANKED_FOR} and b.put_aside_at is null) as total,
-       (select count(*) from banked_remarks where owner = $1 and put_aside_at is not null) as aside,
+       (select count(*) from banked_remarks where owner = $1 and put_aside_at <= now()) as aside,
        ${distinct('b.kind')} as kinds, ${distinct('b.criterion')} as criteria, ${distinct(LANGUAGE)} as languages,
        ${distinct("jsonb_array_elements_text(b.content -> 'tags')")} as tags,
        (select coalesce(jsonb_agg(jsonb_build_object('id', p.id, 'name', p.name) order by p.name), '[]') from people p
         where exists (select from banked_remarks b where b.owner = p.id and ${BANKED_FOR} and b.put_aside_at is null)) as owners`,
     [owner],
   ))!;
+
+/** A person's own, those that are put aside left out, in the order in which they were kept. */
+export async function selectOwnIds(db: Queries, owner: string): Promise<string[]> {
+  const rows = await select(
+    db,
+    z.object({ id: Id }),
+    'select id from banked_remarks where owner = $1 and put_aside_at is null order by made_at, id',
+    [owner],
+  );
+  return rows.map(({ id }) => id);
+}
+
+/** What tells a person's own remarks apart, those that are put aside included. */
+export const selectOwnWords = (
+  db: Queries,
+  owner: string,
+): Promise<{ id: string; text: string; seconds: number | null; tags: string[] }[]> =>
+  select(
+    db,
+    z.object({ id: Id, text: z.string(), seconds: z.number().nullable(), tags: z.array(z.string()) }),
+    `select b.id, concat_ws(' ', b.content ->> 'text', b.content ->> 'suggestion', b.content ->> 'reaction', b.content ->> 'link',
+       t.text) as text, g.duration as seconds, b.content -> 'tags' as tags
+     from banked_remarks b left join recordings g on g.id = b.recording left join transcripts t on t.recording = g.id
+     where b.owner = $1`,
+    [owner],
+  );
+
+/** Which of these ids are taken, as banked remarks of others or as recordings. */
+export async function selectTaken(db: Queries, owner: string, ids: readonly string[]): Promise<Set<string>> {
+  const rows = await select(
+    db,
+    z.object({ id: Id }),
+    `select value::uuid as id from jsonb_array_elements_text($1::jsonb)
+     where exists (select from banked_remarks b where b.id = value::uuid and b.owner <> $2)
+       or exists (select from recordings g where g.id = value::uuid)`,
+    [JSON.stringify(ids), owner],
+  );
+  return new Set(rows.map(({ id }) => id));
+}
+
+/** Shows what was brought in, all of it at once. */
+export async function showBroughtIn(db: Queries, ids: readonly string[]): Promise<void> {
+  await db.query(
+    `update banked_remarks set put_aside_at = null
+     where put_aside_at > now() and id in (select value::uuid from jsonb_array_elements_text($1::jsonb))`,
+    [JSON.stringify(ids)],
+  );
+}
+
+export async function dropBroughtIn(db: Queries, ids: readonly string[]): Promise<void> {
+  await db.query(
+    `delete from banked_remarks
+     where put_aside_at > now() and id in (select value::uuid from jsonb_array_elements_text($1::jsonb))`,
+    [JSON.stringify(ids)],
+  );
+}
 
 const IndexRow = z.object({
   id: Id,
@@ -161,7 +217,9 @@ export interface BankedToInsert {
   /** SHA-256 of the request, where it may come again. */
   madeFrom?: Buffer | null;
   /** ISO 8601; now where it is not given. */
-  madeAt?: string;
+  madeAt?: string | null;
+  /** Shown by nobody yet: others of the same file are still on their way. */
+  hidden?: boolean;
 }
 
 const contentOf = (content: BankedToInsert['content']): string =>
@@ -169,13 +227,14 @@ const contentOf = (content: BankedToInsert['content']): string =>
 
 /** @returns false where one of this id is there already */
 export async function insertBanked(tx: Queries, banked: BankedToInsert): Promise<boolean> {
-  const { id, owner, content, recording, language, madeFrom = null, madeAt = null } = banked;
+  const { id, owner, content, recording, language, madeFrom = null, madeAt = null, hidden = false } = banked;
   const { description, kind, criterion, gap } = content;
   const rows = await tx.query(
-    `insert into banked_remarks (id, owner, recording, content, description, kind, criterion, language, gap, made_from, made_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11::timestamptz, now()))
+    `insert into banked_remarks (id, owner, recording, content, description, kind, criterion, language, gap, made_from, made_at,
+       put_aside_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11::timestamptz, now()), case when $12 then now() + interval '100 years' end)
      on conflict (id) do nothing returning 1 as one`,
-    [id, owner, recording, contentOf(content), description, kind, criterion, language, gap, madeFrom, madeAt],
+    [id, owner, recording, contentOf(content), description, kind, criterion, language, gap, madeFrom, madeAt, hidden],
   );
   return rows.length > 0;
 }
@@ -253,7 +312,10 @@ export async function updateBankedRecording(tx: Queries, id: string, recording: 
   await tx.query('update banked_remarks set recording = $2, gap = null where id = $1', [id, recording]);
 }
 
-/** What was put aside can be brought back for 30 days; then it goes. */
+/** What was put aside can be brought back for 30 days; then it goes. So does, after a day, what a server that ended was bringing in. */
 export async function purgeBank(db: Queries): Promise<void> {
-  await db.query("delete from banked_remarks where put_aside_at < now() - interval '30 days'");
+  await db.query(
+    `delete from banked_remarks where put_aside_at < now() - interval '30 days'
+       or put_aside_at > now() and put_aside_at < now() + interval '100 years' - interval '1 day'`,
+  );
 }

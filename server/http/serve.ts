@@ -92,11 +92,11 @@ export function serveBytes<Path extends string>(
   router: Router,
   context: Context,
   { bytesAt }: Address<Path>,
-  action: Action,
-  handle: (params: Params<Path>, request: Request, response: Response) => Promise<void>,
+  action: Action | 'own',
+  handle: (params: Params<Path>, request: Request, response: Response, person: SignedIn) => Promise<void>,
 ): void {
   router.get(bytesAt, guard(context, action), (request: Request, response: Response) =>
-    handle(request.params as Params<Path>, request, response),
+    handle(request.params as Params<Path>, request, response, personIn(response)),
   );
 }
 

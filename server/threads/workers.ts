@@ -1,6 +1,7 @@
 /** The modules that run in threads of their own, by the names under which they are built. */
 export const WORKERS = {
   bank: 'server/bank/bank-worker.ts',
+  bankFile: 'server/bank-file/read-worker.ts',
   database: 'server/db/pglite-worker.ts',
   documents: 'server/documents/read-worker.ts',
   reattaching: 'server/earlier/reattach-worker.ts',

@@ -13,6 +13,7 @@ import StateNote from '../shell/StateNote.vue';
 import { sentenceOf } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
 import { counted, dayAndTime, languageName } from '../wording/format.ts';
+import BankFiles from './BankFiles.vue';
 import BankedDetails from './BankedDetails.vue';
 import HoldButton from './HoldButton.vue';
 import { useBankActions } from './use-bank-actions.ts';
@@ -148,6 +149,7 @@ onBeforeUnmount(() => {
     <p v-if="recording.problem.value ?? problem" class="problem" role="alert">
       {{ recording.problem.value ?? problem }}
     </p>
+    <BankFiles class="out" @changed="list.reload" />
     <StateNote v-if="error" :error="error" @retry="list.reload" />
     <StateNote v-else-if="!known" busy />
     <StateNote v-else-if="filters?.total === 0 && filters.aside === 0">
@@ -233,6 +235,10 @@ onBeforeUnmount(() => {
 }
 .filter {
   flex: 0 1 150px;
+}
+.out {
+  margin: 4px 0 12px;
+  font-size: 14px;
 }
 .cell {
   display: flex;
