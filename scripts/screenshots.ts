@@ -7,6 +7,14 @@ import config from '../playwright.config.ts';
 
 const FOLDER = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
 
+const COLLEAGUES_TABLE = `name,text,tags,kind
+Read it aloud,"Read this aloud once, and listen where you stumble.",read aloud; rhythm,next
+Draw it first,Draw what you saw before you write about it.,sketch,next
+Nothing in it,,,
+Two readers,"Give it to two readers, and ask each what it says.",draft,question
+A kind of their own,Say it to the gulls.,,GULL
+`;
+
 const server = await Server.start('screenshots');
 const browser = await chromium.launch(config.use!.launchOptions);
 
@@ -43,11 +51,6 @@ await ribbonAbout(teacher, 'Mrs Anstey').waitFor();
 await teacher.waitForTimeout(1500);
 await teacher.keyboard.press('e');
 await picture(teacher, 'desk-cutting');
-await teacher.getByRole('article').focus();
-await teacher.locator('mark', { hasText: 'hiss' }).first().click();
-await teacher.keyboard.press('w');
-await picture(teacher, 'desk-mending');
-await teacher.keyboard.press('Escape');
 await teacher.getByRole('button', { name: /Choose and test your microphone/ }).click();
 await teacher.getByRole('button', { name: 'Try it for three seconds' }).click();
 await teacher.getByRole('button', { name: 'Hear it' }).waitFor();
@@ -63,20 +66,33 @@ await teacher.goto(`${server.address}/search?words=the+reader`);
 await teacher.getByRole('article').first().waitFor();
 await picture(teacher, 'find-remarks');
 
-await desk(teacher, 'Sione Tuipulotu');
-await teacher.locator('mark').first().click();
-await picture(teacher, 'desk-pdf');
-
 await desk(teacher, 'Mirza Hadžić');
 await teacher.locator('.box').first().click();
 await picture(teacher, 'desk-slides');
 
-await desk(teacher, 'Oyuna Batbayar');
-await teacher.locator('.box').first().click();
-await picture(teacher, 'desk-picture');
-
-await desk(teacher, 'Dorji Wangmo');
-await picture(teacher, 'desk-recording');
+await desk(teacher, 'Ines Bettencourt');
+await select(teacher, 'Either the chart is wrong or the channel has filled up.');
+await teacher.keyboard.press('a');
+await teacher.getByRole('list', { name: 'Banked remarks' }).waitFor();
+await picture(teacher, 'bank-at-the-desk');
+await teacher.goto(`${server.address}/bank`);
+await teacher
+  .getByRole('button', { name: /How did you do it/ })
+  .last()
+  .click();
+await teacher.getByRole('heading', { name: 'Where you said it' }).waitFor();
+await picture(teacher, 'bank');
+await teacher.getByLabel('A bank as a file, or a table').setInputFiles({
+  name: 'from-a-colleague.csv',
+  mimeType: 'text/csv',
+  buffer: Buffer.from(COLLEAGUES_TABLE),
+});
+await teacher.getByText('would come in').waitFor();
+await picture(teacher, 'bank-brought-in');
+await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
+await teacher.getByRole('link', { name: 'Speak a greeting to each' }).click();
+await teacher.getByRole('list', { name: 'Names' }).waitFor();
+await picture(teacher, 'greetings');
 
 await desk(teacher, 'Giulia Ferrante');
 await picture(teacher, 'desk-answers');
