@@ -18,8 +18,9 @@ export default defineConfig({
   test: {
     pool: 'threads',
     isolate: false,
-    testTimeout: 20_000,
-    hookTimeout: 60_000,
+    // Nothing is told by how long a test takes: on a busy machine listening takes many times as long.
+    testTimeout: 90_000,
+    hookTimeout: 120_000,
     server: { deps: { inline: ['vuetify'] } },
     projects: [
       project('core', { include: ['{core,contract}/**/*.test.ts'] }),

@@ -58,6 +58,7 @@ export const Budget = z.int().min(5).max(1800).nullable();
 export const AssignmentOverview = AssignmentSummary.extend({
   brief: z.string(),
   budget: Budget,
+  questions: z.array(Question),
   rows: z.array(ClassRow),
 });
 export type AssignmentOverview = z.infer<typeof AssignmentOverview>;

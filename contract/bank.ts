@@ -5,7 +5,7 @@ import { endpoint } from './endpoint.ts';
 import { Kind } from './margin-key.ts';
 import { NewRecording, Recording } from './recordings.ts';
 import { Remark } from './remarks.ts';
-import { SaidContent } from './said.ts';
+import { PlainContent } from './said.ts';
 import { NewSound } from './sound.ts';
 import { MOST_SAID, Transcript } from './transcripts.ts';
 
@@ -28,9 +28,6 @@ const BankedAbout = z.object({
   gap: z.int().min(1).nullable(),
 });
 
-/** Stamps belong to a place, not to a bank. */
-const BankedContent = SaidContent.omit({ stamp: true });
-
 /** What became of a banked remark: its copies are counted, whatever was changed about them since. */
 const Usage = z.object({
   uses: z.int(),
@@ -40,7 +37,7 @@ const Usage = z.object({
   answered: z.int(),
 });
 
-export const BankedRemark = BankedContent.extend(BankedAbout.shape)
+export const BankedRemark = PlainContent.extend(BankedAbout.shape)
   .extend(Usage.shape)
   .extend({
     id: Id,
@@ -65,7 +62,7 @@ export function asDropped(person: string, banked: BankedRemark): BankedRemark {
   return { ...banked, recording: null, text: [banked.text, said].filter(Boolean).join('\n') };
 }
 
-export const NewBanked = BankedContent.extend(BankedAbout.shape).extend({
+export const NewBanked = PlainContent.extend(BankedAbout.shape).extend({
   /** A fresh one; its file comes along. */
   recording: NewRecording.nullable().default(null),
   /** The remark that is kept: its recording is copied, with all that is known of it. */
@@ -73,7 +70,7 @@ export const NewBanked = BankedContent.extend(BankedAbout.shape).extend({
 });
 export type NewBanked = z.infer<typeof NewBanked>;
 
-export const BankedChange = BankedContent.extend(BankedAbout.shape)
+export const BankedChange = PlainContent.extend(BankedAbout.shape)
   .extend({ pinned: BankedRemark.shape.pinned, shared: Shared, lendsVoice: z.boolean() })
   .partial();
 export type BankedChange = z.infer<typeof BankedChange>;

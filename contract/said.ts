@@ -21,6 +21,9 @@ export const SaidContent = z.object({
 });
 export type SaidContent = z.infer<typeof SaidContent>;
 
+/** The same without a stamp, which belongs to a place on a work. */
+export const PlainContent = SaidContent.omit({ stamp: true });
+
 /** What is said in words, with all that is filtered or joined by. */
 export const SaidWords = SaidContent.extend({
   criterion: Id.nullable(),

@@ -9,7 +9,8 @@ import { upsertGreeting } from '../server/greetings/queries.ts';
 import { upsertListening } from '../server/recordings/queries.ts';
 import { insertRemark } from '../server/remarks/queries.ts';
 import { selectFolio } from '../server/submissions/queries.ts';
-import { BANK, GREETINGS, type SampleBanked } from './bank.ts';
+import { insertNote } from '../server/notes/queries.ts';
+import { BANK, GREETINGS, NOTES, type SampleBanked } from './bank.ts';
 import type { SampleFeedback } from './remarks.ts';
 import { daysAgo, keepSpoken } from './voices.ts';
 
@@ -37,6 +38,21 @@ export async function fillBank(tx: Queries, teacher: string): Promise<Map<string
 export async function fillGreetings(tx: Queries, teacher: string, idOf: (login: string) => string): Promise<void> {
   for (const greeting of GREETINGS)
     await upsertGreeting(tx, teacher, idOf(greeting.student), await keepSpoken(tx, greeting, teacher));
+}
+
+/** Says what is said about no work in one assignment. */
+export async function sayNotes(
+  tx: Queries,
+  title: string,
+  { course, assignment, teacher }: { course: string; assignment: string; teacher: string },
+  idOf: (login: string) => string,
+): Promise<void> {
+  for (const note of NOTES.filter((one) => one.assignment === title)) {
+    const recording = await keepSpoken(tx, note, teacher);
+    const at = { place: note.place, assignment };
+    await insertNote(tx, { id: recording, course, author: teacher, at, content: NO_WORDS, recording });
+    for (const login of note.heardBy) await upsertListening(tx, recording, idOf(login), true);
+  }
 }
 
 /** Says again what is in the bank. */

@@ -20,7 +20,7 @@ import { setReturned } from '../server/feedback/return.ts';
 import { hashPassword } from '../server/sessions/passwords.ts';
 import { ASSIGNMENTS, COURSE, SCALE, type SampleAssignment, type SampleWork } from './assignment.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
-import { fillBank, fillGreetings, sayAgain } from './fill-bank.ts';
+import { fillBank, fillGreetings, sayAgain, sayNotes } from './fill-bank.ts';
 import { daysAgo, draftOf, keepVoice, putWords } from './voices.ts';
 import { WRITTEN } from './written.ts';
 import { FEEDBACK, type SampleFeedback, type SampleRemark } from './remarks.ts';
@@ -40,12 +40,13 @@ async function fill(tx: Queries): Promise<void> {
   const marked = new Set<string>();
   for (const sample of ASSIGNMENTS) {
     const added = await addAssignment(tx, people.course, sample);
+    const { course, teacher } = people;
+    await sayNotes(tx, sample.title, { course, teacher, assignment: added.assignment }, people.id);
     for (const work of sample.works) {
       const student = people.id(work.student);
       const submission = await handIn(tx, sample, added, student, work);
       const feedback = FEEDBACK.find((one) => one.student === work.student && !marked.has(work.student));
       marked.add(work.student);
-      const teacher = people.teacher;
       if (feedback) await sayAgain(tx, banked, feedback, { submission, teacher, student });
       if (feedback)
         await giveFeedback(tx, {

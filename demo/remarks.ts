@@ -1,6 +1,6 @@
 import type { Anchor } from '#core/anchor';
 import type { Kind } from '../contract/margin-key.ts';
-import { BANK, GREETINGS } from './bank.ts';
+import { BANK, GREETINGS, NOTES } from './bank.ts';
 import type { SpokenLine } from './spoken-line.ts';
 
 export interface SampleRemark extends SpokenLine {
@@ -281,4 +281,5 @@ export const spokenLines = (): SpokenLine[] => [
   ]),
   ...BANK,
   ...GREETINGS,
+  ...NOTES,
 ];

@@ -10,6 +10,7 @@ import {
   speak,
   TEACHER,
   test,
+  workIn,
 } from './school.ts';
 
 test.use({ school: 'bank' });
@@ -110,6 +111,34 @@ test('the roll of greetings: hold, say, let go, and the next name is there', asy
   await saved(page);
   await page.reload();
   await expect(page.getByRole('button', { name: 'Play your greeting to Aroha Ngata' })).toBeVisible();
+});
+
+test('a message to the class is spoken once, heard above the returned work, and the teacher sees by whom', async ({
+  browser,
+  server,
+}) => {
+  const page = await enter(browser, server, TEACHER);
+  await page.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'The class' })).toBeVisible();
+  await page.getByRole('link', { name: 'A walk along the shore' }).first().click();
+  const messages = page.getByRole('group', { name: 'the message to the class' });
+  await expect(messages).toHaveCount(1);
+  await page.getByRole('button', { name: 'Hold and speak a class message' }).focus();
+  await speak(page, 1.5);
+  await expect(messages).toHaveCount(2);
+  await saved(page);
+
+  const student = await enter(browser, server, 'Amaru Quispe');
+  await workIn(student, 'A walk along the shore').getByRole('link', { name: 'Open your feedback' }).click();
+  const first = student.getByRole('group', { name: 'the message to the class' }).first();
+  await expect(first).toContainText('Good evening, all of you.');
+  await first.getByRole('button', { name: /^Play/ }).click();
+  await expect(first.locator('.played').first()).toBeAttached();
+  await student.waitForTimeout(10_000);
+
+  await page.reload();
+  await messages.first().getByText('2 students have heard it').click();
+  await expect(messages.first()).toContainText('Heard by Amaru Quispe and Bronagh Tully.');
 });
 
 async function openAnother(page: Page, student: string): Promise<void> {

@@ -21,6 +21,7 @@ import { LARGEST_FORM } from './http/serve.ts';
 import { webApp } from './http/web-app.ts';
 import { languageRoutes } from './languages/routes.ts';
 import { marginKeyRoutes } from './margin-key/routes.ts';
+import { noteRoutes } from './notes/routes.ts';
 import { ownWorkRoutes } from './own-work/routes.ts';
 import { recordingRoutes } from './recordings/routes.ts';
 import { wordRoutes } from './recordings/word-routes.ts';
@@ -94,6 +95,7 @@ const ROUTES = [
   remarkRoutes,
   bankFileRoutes,
   bankRoutes,
+  noteRoutes,
   greetingRoutes,
   replyRoutes,
   recordingRoutes,

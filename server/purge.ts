@@ -1,6 +1,7 @@
 import type { Queries } from './db/database.ts';
 import { purgeBank } from './bank/queries.ts';
 import { purgeMedia } from './media/media.ts';
+import { purgeNotes } from './notes/queries.ts';
 import { MEDIA as OF_RECORDINGS, purgeRecordings } from './recordings/queries.ts';
 import { MEDIA as OF_REMARKS, purgeOriginals, purgeRemarks } from './remarks/queries.ts';
 import { MEDIA as OF_STAMPS } from './stamps/queries.ts';
@@ -14,6 +15,7 @@ export const MEDIA_HOLDERS = [...OF_RECORDINGS, ...OF_REMARKS, ...OF_STAMPS, ...
 export async function purge(db: Queries): Promise<void> {
   await purgeRemarks(db);
   await purgeBank(db);
+  await purgeNotes(db);
   await purgeOriginals(db);
   await purgeWithdrawn(db);
   await purgeRecordings(db);

@@ -13,5 +13,6 @@ import { vuetify } from './theme/theme.ts';
 
 registerSubject('feedback', async () => (await import('./feedback/subject.ts')).feedbackSubject);
 registerSubject('bank', async () => (await import('./bank/subject.ts')).bankSubject);
+registerSubject('notes', async () => (await import('./notes/subject.ts')).noteSubject);
 
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');

@@ -25,10 +25,12 @@ export interface Standings {
   assignment: InCourse;
   submission: ToWork;
   remark: ToWork;
-  /** The work is the one that what holds the recording is about; in the bank and as a greeting there is none, and it is its owner's. */
-  recording: ToWork & { holder: 'remark' | 'reply' | 'bank'; owner: boolean };
+  /** The work is the one that what holds the recording is about; in the bank and as a greeting there is none, and it is its owner's; a note
+   * is as a work of everybody who learns in its course, and always returned. */
+  recording: ToWork & { holder: 'remark' | 'reply' | 'bank' | 'note'; owner: boolean };
   /** `shared`: it is theirs, or its owner shares it with them. */
   banked: { owner: boolean; shared: boolean };
+  note: InCourse;
   stamp: { owner: boolean };
   upload: { owner: boolean };
 }
@@ -75,14 +77,19 @@ export const permissions = {
   'bank.use': on('banked', ({ shared }) => shared),
   'bank.change': on('banked', owns),
   'greeting.keep': on('course', teaches),
+  'note.make': on('course', teaches),
+  'note.putAside': on('note', teaches),
   'remark.read': on('remark', readsFeedback),
   'suggestion.take': on('remark', isAnswered),
   'reply.make': on('remark', talks),
   'recording.hear': on('recording', hears),
   'recording.reportHeard': on('recording', (standing) =>
-    standing.holder === 'remark' ? isAnswered(standing) : talks(standing) && !standing.owner,
+    standing.holder === 'reply' ? talks(standing) && !standing.owner : isAnswered(standing),
   ),
-  'recording.change': on('recording', (standing) => standing.holder !== 'reply' && marks(standing)),
+  'recording.change': on(
+    'recording',
+    (standing) => standing.holder !== 'reply' && (standing.holder === 'note' ? teaches(standing) : marks(standing)),
+  ),
   'recording.readOriginal': on('recording', teaches),
   'recording.mend': on(
     'recording',
@@ -111,6 +118,7 @@ const seen: { [Kind in ObjectKind]: (standing: Standings[Kind]) => boolean } = {
   remark: readsFeedback,
   recording: hears,
   banked: ({ shared }) => shared,
+  note: ({ teacher, student }) => teacher || student,
   stamp: owns,
   upload: owns,
 };

@@ -78,7 +78,13 @@ beforeAll(async () => {
      values ($1, $2, '{"name": "", "text": "Kept", "link": null, "reaction": null, "suggestion": null, "tags": []}', 'next', 'en')`,
     [banked, school.ids.teacher],
   );
-  Object.assign(ids, { banked, student: school.ids.author });
+  const note = randomUUID();
+  await test.db.query(
+    `insert into notes (id, course, place, author, content)
+     values ($1, $2, 'course', $3, '{"name": "", "text": "Noted", "link": null, "reaction": null, "suggestion": null, "tags": []}')`,
+    [note, school.course, school.ids.teacher],
+  );
+  Object.assign(ids, { banked, note, student: school.ids.author });
   const upload = randomUUID();
   await test.db.query('insert into uploads (id, owner, byte_length) values ($1, $2, 9)', [upload, school.ids.teacher]);
   Object.assign(ids, { upload });
@@ -120,6 +126,7 @@ const standings = (known: Partial<typeof strange>, owner: boolean): Standings =>
       assignment: standing,
       submission: standing,
       remark: standing,
+      note: standing,
       banked: { owner, shared: owner },
       stamp: { owner },
       upload: { owner },

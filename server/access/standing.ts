@@ -30,7 +30,11 @@ export const STANDING: Record<ObjectKind, string> = {
     union all
     select 'bank', b.owner = $1, b.owner = $1, false, false, false from banked_remarks b where b.recording = $2 and ${BANKED_FOR}
     union all
-    select 'bank', true, true, false, false, false from greetings h where h.recording = $2 and h.teacher = $1`,
+    select 'bank', true, true, false, false, false from greetings h where h.recording = $2 and h.teacher = $1
+    union all
+    select 'note', a.author = $1, ${TEACHES}, ${LEARNS}, true, true from notes a
+    where a.recording = $2 and (a.put_aside_at is null or ${TEACHES})`,
+  note: `select ${IN_COURSE} from notes a where a.id = $2`,
   banked: `select b.owner = $1 as owner, ${BANKED_FOR} as shared from banked_remarks b where b.id = $2`,
   stamp: 'select owner = $1 as owner from stamp_pictures where id = $2',
   upload: 'select owner = $1 as owner from uploads where id = $2',
@@ -44,7 +48,8 @@ export const STANDING_ROWS: { [Kind in ObjectKind]: z.ZodType<Standings[Kind]> }
   assignment: InCourse,
   submission: ToWork,
   remark: ToWork,
-  recording: ToWork.extend({ holder: z.enum(['remark', 'reply', 'bank']), owner: z.boolean() }),
+  recording: ToWork.extend({ holder: z.enum(['remark', 'reply', 'bank', 'note']), owner: z.boolean() }),
+  note: InCourse,
   banked: z.object({ owner: z.boolean(), shared: z.boolean() }),
   stamp: z.object({ owner: z.boolean() }),
   upload: z.object({ owner: z.boolean() }),

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { AssignmentSummary, Budget, type AssignmentOverview, type ClassRow } from '../../contract/assignments.ts';
 import { Id } from '../../contract/basics.ts';
 import type { ClassStates } from '../../contract/submissions.ts';
-import { SUMMARY_COLUMNS } from '../assignments/queries.ts';
+import { SUMMARY_COLUMNS, selectQuestions } from '../assignments/queries.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { GRADE_JSON, GradeOrNone } from '../grading/queries.ts';
 import { NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
@@ -78,7 +78,11 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
      from ${CLASS} where a.id = $1 order by p.name`,
     [assignment],
   );
-  return { ...head, rows: rows.map((row) => classRow(row, head.dueAt)) };
+  return {
+    ...head,
+    questions: await selectQuestions(db, assignment),
+    rows: rows.map((row) => classRow(row, head.dueAt)),
+  };
 }
 
 function classRow(

@@ -126,8 +126,26 @@ export async function upsertListening(
   );
 }
 
+/** How far one person's listening is. */
+export async function selectListening(db: Queries, recording: string, person: string): Promise<Recording['heard']> {
+  const row = await selectOne(
+    db,
+    z.object({ heard: Recording.shape.heard }),
+    `select jsonb_build_object('begunAt', begun_at, 'finishedAt', finished_at) as heard from listenings
+     where recording = $1 and person = $2`,
+    [recording, person],
+  );
+  return row?.heard ?? null;
+}
+
 /** A recording goes with the last that holds it. What can hold one are these columns. */
-export const HOLDERS = ['remarks.recording', 'replies.recording', 'banked_remarks.recording', 'greetings.recording'];
+export const HOLDERS = [
+  'remarks.recording',
+  'replies.recording',
+  'banked_remarks.recording',
+  'greetings.recording',
+  'notes.recording',
+];
 
 export async function purgeRecordings(db: Queries): Promise<void> {
   await db.query(`delete from recordings g where ${heldByNone('g.id', HOLDERS)}`);

@@ -14,7 +14,7 @@ import { keepUploaded } from '../media/media.ts';
 import { sendMedium } from '../media/send.ts';
 import { soundType } from '../media/sound-type.ts';
 import { found } from './make.ts';
-import { selectKept, selectRecording, updateOriginal, upsertListening } from './queries.ts';
+import { selectKept, selectListening, selectRecording, updateOriginal, upsertListening } from './queries.ts';
 import { changeRendition } from './rendition.ts';
 
 /** The sound of recordings, wherever they are held. */
@@ -41,7 +41,13 @@ export function recordingRoutes(context: Context): Router {
 
   serve(router, context, reportHeard, 'recording.reportHeard', async ({ params, body, person, standing }) => {
     await upsertListening(db, params.recording, person.id, body.finished);
-    return found(await selectRecording(db, params.recording, { teacher: standing.teacher, person: person.id }));
+    const recording = found(
+      await selectRecording(db, params.recording, { teacher: standing.teacher, person: person.id }),
+    );
+    // Of a note that all of a class listen to, each learns of themselves alone.
+    return standing.holder === 'note' && !standing.teacher
+      ? { ...recording, heard: await selectListening(db, params.recording, person.id) }
+      : recording;
   });
 
   serveBytes(router, context, recordingSound, 'recording.hear', async ({ recording, sha256 }, request, response) => {

@@ -3,12 +3,14 @@ import { handInAnswers, keepAnswers, readAnswers, type Question } from '#contrac
 import { isAnswer, type Answers } from '#core/folio';
 import { formatHundredths } from '#core/grading';
 import { StorageSerializers, useDebounceFn, useLocalStorage } from '@vueuse/core';
-import { computed, onMounted, ref } from 'vue';
+import { computed, defineAsyncComponent, onMounted, ref } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
 
 /** The questions of an assignment, answered here. What is typed is kept in this browser at once, and on the server soon after. */
-const props = defineProps<{ assignment: string; questions: readonly Question[]; again: boolean }>();
+const NotesHere = defineAsyncComponent(() => import('../notes/NotesHere.vue'));
+
+const props = defineProps<{ course: string; assignment: string; questions: readonly Question[]; again: boolean }>();
 const emit = defineEmits<{ done: [] }>();
 
 const SAVE_MILLISECONDS = 1500;
@@ -104,6 +106,11 @@ const STATES = {
         >
         {{ question.prompt }}
       </legend>
+      <NotesHere
+        :course="course"
+        :at="{ place: 'question', assignment, question: question.id }"
+        :label="`what is said about question ${index + 1}`"
+      />
       <v-radio-group
         v-if="question.kind === 'choice'"
         :model-value="answers[question.id] ?? null"

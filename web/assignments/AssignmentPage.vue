@@ -7,6 +7,7 @@ import BudgetField from './BudgetField.vue';
 import StateNote from '../shell/StateNote.vue';
 import { dayAndTime } from '../wording/format.ts';
 import { WORK_STATES } from '../wording/work-state.ts';
+import NotePart from '../notes/NotePart.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
 
 const props = defineProps<{ assignment: string }>();
@@ -36,6 +37,12 @@ const listening = ({ submission }: ClassRow): string =>
           overview.course
         }}</router-link><template v-if="overview.dueAt">, due {{ dayAndTime(overview.dueAt) }}</template>
       </p>
+      <NotePart
+        :course="overview.courseId"
+        :at="{ place: 'instructions', assignment }"
+        label="the spoken instructions"
+        makes="instructions"
+      />
       <BudgetField :assignment="assignment" :budget="overview.budget" />
       <v-table class="class">
         <thead>
@@ -72,6 +79,24 @@ const listening = ({ submission }: ClassRow): string =>
         </h2>
         <p class="quiet">{{ missing.map(({ student }) => student.name).join(', ') }}</p>
       </template>
+      <section v-for="(question, index) in overview.questions" :key="question.id" class="question">
+        <h2>Question {{ index + 1 }}</h2>
+        <p>{{ question.prompt }}</p>
+        <NotePart
+          :course="overview.courseId"
+          :at="{ place: 'question', assignment, question: question.id }"
+          :label="`what is said about question ${index + 1}`"
+          :makes="`about question ${index + 1}`"
+        />
+      </section>
+      <h2>Class message</h2>
+      <p class="quiet">Everyone in this assignment finds it above their returned work.</p>
+      <NotePart
+        :course="overview.courseId"
+        :at="{ place: 'class', assignment }"
+        label="the message to the class"
+        makes="a class message"
+      />
     </template>
   </PageFrame>
 </template>
@@ -93,6 +118,7 @@ thead th {
   font-size: 13px;
 }
 h2 {
+  margin-top: 24px;
   font-size: 17px;
   font-weight: 650;
 }

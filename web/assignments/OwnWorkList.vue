@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import { readOwnWork, type OwnWork } from '#contract/assignments';
 import { withdrawWork } from '#contract/submissions';
-import { computed, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 import StateNote from '../shell/StateNote.vue';
 import { dayAndTime } from '../wording/format.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import AnswerForm from './AnswerForm.vue';
 import HandIn from './HandIn.vue';
+
+// Most assignments are told in writing alone.
+const NotesHere = defineAsyncComponent(() => import('../notes/NotesHere.vue'));
 
 /** A student's own work: all of it, or that of one course. */
 const props = defineProps<{ course?: string }>();
@@ -43,6 +46,11 @@ const nameOf = ({ version, files }: Version): string =>
       {{ assignment.course }}<template v-if="assignment.dueAt">, due {{ dayAndTime(assignment.dueAt) }}</template>
     </p>
     <p class="brief">{{ assignment.brief }}</p>
+    <NotesHere
+      :course="assignment.courseId"
+      :at="{ place: 'instructions', assignment: assignment.id }"
+      label="the spoken instructions"
+    />
     <ul v-if="versions.length > 0">
       <li v-for="version in versions" :key="version.submission" :class="{ withdrawn: version.withdrawnAt }">
         <span class="name">{{ nameOf(version) }}</span>
@@ -68,6 +76,7 @@ const nameOf = ({ version, files }: Version): string =>
     </ul>
     <AnswerForm
       v-if="assignment.questions.length > 0"
+      :course="assignment.courseId"
       :assignment="assignment.id"
       :questions="assignment.questions"
       :again="versions.length > 0"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { BankedRemark } from '#contract/bank';
 import { mdiMagnify } from '@mdi/js';
-import { computed, nextTick, onMounted, useId, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue';
 import { usePlayer } from '../player/player.ts';
 import { recordingUrl } from '../player/media-url.ts';
 import StateNote from '../shell/StateNote.vue';
@@ -13,7 +13,7 @@ const props = defineProps<{ picker: BankPicker }>();
 const emit = defineEmits<{ drop: [remark: BankedRemark]; close: [] }>();
 
 const player = usePlayer();
-const id = useId();
+
 const list = useTemplateRef('list');
 const field = useTemplateRef('field');
 const { query, choices, known, error, at } = props.picker;
@@ -60,7 +60,6 @@ function drop(remark: BankedRemark | undefined): void {
       label="Find in your bank"
       maxlength="200"
       autocomplete="off"
-      :aria-controls="`${id}-list`"
       :prepend-inner-icon="mdiMagnify"
       @keydown="press"
     />
@@ -72,7 +71,7 @@ function drop(remark: BankedRemark | undefined): void {
     <p v-else-if="choices.length === 0" class="quiet" role="status">
       Your bank is empty. Go to a remark that you will need again and press K.
     </p>
-    <ol v-else :id="`${id}-list`" ref="list" aria-label="Banked remarks">
+    <ol v-else ref="list" aria-label="Banked remarks">
       <BankChoice
         v-for="(choice, index) in choices"
         :key="choice.remark.id"

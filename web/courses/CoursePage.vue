@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { defineAsyncComponent } from 'vue';
 import { readCourse } from '#contract/courses';
 import OwnWorkList from '../assignments/OwnWorkList.vue';
 import TaughtList from '../assignments/TaughtList.vue';
@@ -6,6 +7,7 @@ import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
+import NotesHere from '../notes/NotesHere.vue';
 import { counted, listOf } from '../wording/format.ts';
 
 /** One course: for its teachers the assignments and the class, for a student their own work in it. */
@@ -19,6 +21,8 @@ const {
   () => call(readCourse, { params: { course: props.course } }),
   () => props.course,
 );
+// What a student never needs.
+const NotePart = defineAsyncComponent(() => import('../notes/NotePart.vue'));
 </script>
 
 <template>
@@ -28,6 +32,14 @@ const {
       <p class="quiet">
         {{ course.teachers.length === 0 ? 'No teacher yet' : `Taught by ${listOf(course.teachers)}` }}
       </p>
+      <NotePart
+        v-if="course.teaches"
+        :course="course.id"
+        :at="{ place: 'course' }"
+        label="the note on this course"
+        makes="a note for this course"
+      />
+      <NotesHere v-else :course="course.id" :at="{ place: 'course' }" label="the note on this course" />
       <template v-if="course.teaches">
         <section aria-labelledby="assignments">
           <h2 id="assignments">Assignments</h2>

@@ -29,6 +29,7 @@ import { useSession } from '../session/session.ts';
 // A first version has no earlier remarks, and most works no suggestion that was taken over.
 const TakenOver = defineAsyncComponent(() => import('./TakenOver.vue'));
 const EarlierHead = defineAsyncComponent(() => import('../earlier/EarlierHead.vue'));
+const NotesHere = defineAsyncComponent(() => import('../notes/NotesHere.vue'));
 const EarlierRibbon = defineAsyncComponent(() => import('../earlier/EarlierRibbon.vue'));
 
 /** What the student gets back: the work, the remarks beside it, the scores. */
@@ -98,6 +99,13 @@ onBeforeUnmount(() => player.stop());
     <main class="middle" :class="{ alone: !feedback }">
       <WorkAndMargin :work="work" :entries="entries" :focused="focused" @pick="focusRibbon">
         <template #above>
+          <NotesHere
+            v-if="feedback?.returnedAt"
+            :course="work.course"
+            :at="{ place: 'class', assignment: work.assignment.id }"
+            label="the message to the class"
+            title="To everyone in this assignment"
+          />
           <MarginFilterBar :filter="filter" />
           <TakenOver v-if="remarks.some(({ takenAt }) => takenAt !== null)" :work="work" :remarks="remarks" />
           <EarlierHead v-if="earlier.all.value.length > 0 || earlier.error.value" :earlier="earlier" />
