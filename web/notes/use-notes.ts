@@ -1,18 +1,16 @@
 import { asDropped, type BankedRemark } from '#contract/bank';
-import { putNoteAside, readNotes, type Note, type NotePlace } from '#contract/notes';
-import { reportHeard, type Recording } from '#contract/recordings';
-import { createGlobalState } from '@vueuse/core';
-import { computed, onBeforeUnmount, shallowRef, watch } from 'vue';
+import { putNoteAside, type Note, type NotePlace } from '#contract/notes';
+import { computed, onBeforeUnmount, watch } from 'vue';
 import { useBankActions } from '../bank/use-bank-actions.ts';
 import { recordingOf } from '../feedback/changes/recorded.ts';
 import type { MadeRecording } from '../feedback/use-feedback-actions.ts';
 import { useOutbox } from '../outbox/outbox.ts';
 import { rememberBytes } from '../player/local-media.ts';
 import { soundBlob } from '../player/media-url.ts';
-import { useHeard } from '../player/use-heard.ts';
 import { call } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
 import type { SayNote } from './note-changes.ts';
+import { samePlace, useNoteStore } from './note-store.ts';
 
 /** The name of our changes in the outbox. */
 export const SUBJECT = 'notes';
@@ -27,35 +25,7 @@ export interface Notes {
   putAside(note: Note): Promise<void>;
 }
 
-/** The notes of each course, as the server has them: several parts of a page show some of them. */
-const useNoteStore = createGlobalState(() => {
-  const courses = shallowRef<ReadonlyMap<string, Note[]>>(new Map());
-  const asked = new Map<string, Promise<void>>();
-
-  function load(course: string): Promise<void> {
-    // Where the server cannot be asked, what is known stays.
-    const loading = call(readNotes, { params: { course } })
-      .then(
-        (notes) => void (courses.value = new Map(courses.value).set(course, notes)),
-        () => undefined,
-      )
-      .finally(() => asked.get(course) === loading && asked.delete(course));
-    asked.set(course, loading);
-    return loading;
-  }
-  return {
-    load,
-    ensure: (course: string): Promise<void> => asked.get(course) ?? load(course),
-    of: (course: string): readonly Note[] => courses.value.get(course) ?? [],
-  };
-});
-
-const same = (a: NotePlace, b: NotePlace): boolean =>
-  a.place === b.place &&
-  ('assignment' in a ? a.assignment : '') === ('assignment' in b ? b.assignment : '') &&
-  ('question' in a ? a.question : '') === ('question' in b ? b.question : '');
-
-/** The notes of a course and its assignments, those included that are on their way. */
+/** The notes of a course and its assignments for its teachers, those included that are on their way. */
 export function useNotes(course: () => string | undefined): Notes {
   const outbox = useOutbox();
   const session = useSession();
@@ -71,18 +41,6 @@ export function useNotes(course: () => string | undefined): Notes {
   onBeforeUnmount(outbox.onSent(({ subject }) => void (subject === SUBJECT && load())));
   onBeforeUnmount(bank.onSent(() => void load()));
 
-  useHeard(
-    computed(() =>
-      notes.value.flatMap(({ author, recording }) =>
-        recording && author.id !== session.person?.id ? [recording] : [],
-      ),
-    ),
-    async (recording: Recording, finished) => {
-      await call(reportHeard, { params: { recording: recording.id }, body: { finished } }).catch(() => undefined);
-      await load();
-    },
-  );
-
   function add(change: Omit<SayNote, 'note' | 'author' | 'madeAt'>, note: string = crypto.randomUUID()): Promise<void> {
     const { id, name } = session.person!;
     const whole = { ...change, note, author: { id, name }, madeAt: new Date().toISOString() };
@@ -90,7 +48,7 @@ export function useNotes(course: () => string | undefined): Notes {
   }
 
   return {
-    at: (place) => notes.value.filter((note) => same(note.at, place)),
+    at: (place) => notes.value.filter((note) => samePlace(note.at, place)),
     async speak(at, recording) {
       rememberBytes(recording.sound);
       await add({ content: { ...NOTHING, at }, recording, banked: null, shown: null }, recording.id);
