@@ -12,11 +12,6 @@ export interface SampleBanked extends SpokenLine {
   tags: string[];
 }
 
-/** A few words to one student, by their login. */
-export interface SampleGreeting extends SpokenLine {
-  student: string;
-}
-
 export const BANK: SampleBanked[] = [
   {
     name: 'bank-source',
@@ -477,45 +472,5 @@ export const BANK: SampleBanked[] = [
     criterion: 'Line of thought',
     tags: ['opening', 'hook', 'first sentence'],
     text: 'I wanted to read on after the first line. You promise something, and later you keep it.',
-  },
-];
-
-export const GREETINGS: SampleGreeting[] = [
-  { name: 'greeting-amaru', voice: 'slt', student: 'amaru-quispe', text: 'Hello Amaru.' },
-  { name: 'greeting-bronagh', voice: 'slt', student: 'bronagh-tully', text: 'Hello Bronagh.' },
-  { name: 'greeting-dagny', voice: 'slt', student: 'dagny-holmqvist', text: 'Dagny, good evening.' },
-  { name: 'greeting-eleni', voice: 'slt', student: 'eleni-marathou', text: 'Hello Eleni.' },
-  { name: 'greeting-farid', voice: 'slt', student: 'farid-noorzai', text: 'Farid, one thing here.' },
-  { name: 'greeting-hoku', voice: 'slt', student: 'hoku-kalani', text: 'Hello Hoku.' },
-  { name: 'greeting-ines', voice: 'slt', student: 'ines-bettencourt', text: 'Hello Ines.' },
-  { name: 'greeting-jomo', voice: 'slt', student: 'jomo-wekesa', text: 'Hello Jomo.' },
-  { name: 'greeting-liang', voice: 'slt', student: 'liang-meixiu', text: 'Hello Liang.' },
-  { name: 'greeting-sione', voice: 'slt', student: 'sione-tuipulotu', text: 'Sione, listen.' },
-];
-
-/** What is said about no work: to everyone in an assignment, or in its instructions; by the title of the assignment. */
-export interface SampleNote extends SpokenLine {
-  place: 'instructions' | 'class';
-  assignment: string;
-  /** Students who have heard it, by their logins. */
-  heardBy: string[];
-}
-
-export const NOTES: SampleNote[] = [
-  {
-    name: 'note-walk',
-    voice: 'slt',
-    place: 'class',
-    assignment: 'A walk along the shore',
-    heardBy: ['bronagh-tully'],
-    text: 'Good evening, all of you. I have walked with ten of you now, and no two saw the same shore. One thing for everybody: when you give a number, say how you came to it.',
-  },
-  {
-    name: 'note-sketch',
-    voice: 'slt',
-    place: 'instructions',
-    assignment: 'A field sketch',
-    heardBy: [],
-    text: 'Take a soft pencil and sit down. Draw for ten minutes before you write a single word on the page.',
   },
 ];

@@ -10,7 +10,9 @@ import { upsertListening } from '../server/recordings/queries.ts';
 import { insertRemark } from '../server/remarks/queries.ts';
 import { selectFolio } from '../server/submissions/queries.ts';
 import { insertNote } from '../server/notes/queries.ts';
-import { BANK, GREETINGS, NOTES, type SampleBanked } from './bank.ts';
+import { BANK, type SampleBanked } from './bank.ts';
+import { GREETINGS } from './greetings.ts';
+import { NOTES } from './notes.ts';
 import type { SampleFeedback } from './remarks.ts';
 import { daysAgo, keepSpoken } from './voices.ts';
 

@@ -14,7 +14,8 @@ import { fillSampleSchool } from './fill.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
 import { selectBanked, selectPage } from '../server/bank/queries.ts';
 import { selectGreetings } from '../server/greetings/queries.ts';
-import { BANK, GREETINGS } from './bank.ts';
+import { BANK } from './bank.ts';
+import { GREETINGS } from './greetings.ts';
 import { FEEDBACK, spokenLines } from './remarks.ts';
 
 const ANY = { owner: null, kind: null, criterion: null, language: null, tag: null, aside: false };

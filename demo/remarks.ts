@@ -1,6 +1,8 @@
 import type { Anchor } from '#core/anchor';
 import type { Kind } from '../contract/margin-key.ts';
-import { BANK, GREETINGS, NOTES } from './bank.ts';
+import { BANK } from './bank.ts';
+import { GREETINGS } from './greetings.ts';
+import { NOTES } from './notes.ts';
 import type { SpokenLine } from './spoken-line.ts';
 
 export interface SampleRemark extends SpokenLine {

@@ -1,6 +1,7 @@
 import { greeted, levelDbfs, speechLoudness } from '#core/audio';
 import { readFile } from 'node:fs/promises';
-import { BANK, GREETINGS } from '../../demo/bank.ts';
+import { BANK } from '../../demo/bank.ts';
+import { GREETINGS } from '../../demo/greetings.ts';
 import { fromRoot } from '../../server/root.ts';
 import { decodeSpeech } from '../../server/speech/decode.ts';
 

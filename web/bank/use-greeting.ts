@@ -38,12 +38,17 @@ export function useGreeting(course: () => string, student: () => { id: string; n
   watch(
     course,
     async (id) => {
-      if (all.value?.course === id) return;
-      const greetings = await call(readGreetings, { params: { course: id } }).catch(() => []);
-      if (course() === id) all.value = { course: id, greetings };
+      const greetings = await call(readGreetings, { params: { course: id } }).catch(() => undefined);
+      if (greetings && course() === id) all.value = { course: id, greetings: withPending(greetings) };
     },
     { immediate: true },
   );
+
+  /** What was spoken a moment ago may be on its way still. */
+  const withPending = (greetings: readonly Greeting[]): Greeting[] =>
+    greetings.map((one) =>
+      one.recording ? one : (all.value?.greetings.find(({ student: who }) => who === one.student) ?? one),
+    );
 
   async function speak(): Promise<void> {
     if (speaking.value) return;

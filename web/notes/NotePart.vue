@@ -126,7 +126,9 @@ onBeforeUnmount(() => {
         @update:search="lookFor"
         @update:model-value="sayAgain"
       />
-      <v-btn v-if="text === undefined" size="small" @click="text = ''">Write {{ makes }}</v-btn>
+      <v-btn v-if="text === undefined" size="small" :aria-label="`Or write it: ${makes}`" @click="text = ''"
+        >Or write it</v-btn
+      >
     </div>
     <form v-if="text !== undefined" class="row" @submit.prevent="write">
       <v-textarea v-model="text" :label="`Text of ${makes}`" maxlength="20000" autofocus />
