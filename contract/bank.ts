@@ -14,10 +14,10 @@ export const MOST_PINNED = 9;
 /** How many are shown at once. */
 export const BANK_PAGE = 50;
 
-/** What is said of a banked remark beside what it says. */
 /** With whom it is shared: all who teach a course, or a colleague. */
 const Shared = z.object({ courses: z.array(Id).max(100), people: z.array(Id).max(100) });
 
+/** What is said of a banked remark beside what it says. */
 const BankedAbout = z.object({
   /** In longer words, for finding it. */
   description: z.string().trim().max(2_000),
@@ -63,6 +63,8 @@ export function asDropped(person: string, banked: BankedRemark): BankedRemark {
 }
 
 export const NewBanked = PlainContent.extend(BankedAbout.shape).extend({
+  /** Of what is written; null for one's own. What is spoken has the language of its transcript. */
+  language: LanguageTag.nullable().default(null),
   /** A fresh one; its file comes along. */
   recording: NewRecording.nullable().default(null),
   /** The remark that is kept: its recording is copied, with all that is known of it. */
@@ -71,7 +73,7 @@ export const NewBanked = PlainContent.extend(BankedAbout.shape).extend({
 export type NewBanked = z.infer<typeof NewBanked>;
 
 export const BankedChange = PlainContent.extend(BankedAbout.shape)
-  .extend({ pinned: BankedRemark.shape.pinned, shared: Shared, lendsVoice: z.boolean() })
+  .extend({ pinned: BankedRemark.shape.pinned, shared: Shared, lendsVoice: z.boolean(), language: LanguageTag })
   .partial();
 export type BankedChange = z.infer<typeof BankedChange>;
 
@@ -136,6 +138,8 @@ const Filters = z.object({
   tag: z.string().max(40).nullable().default(null),
   /** Whose. */
   owner: Id.nullable().default(null),
+  /** Only those that nobody said, and nobody kept, in the last year. */
+  unused: z.boolean().default(false),
   /** Those that were put aside instead of those that were not. */
   aside: z.boolean().default(false),
 });
@@ -156,6 +160,7 @@ export const readBankFilters = endpoint({
   answer: z.object({
     total: z.int(),
     aside: z.int(),
+    unused: z.int(),
     kinds: z.array(z.string()),
     criteria: z.array(z.string()),
     languages: z.array(z.string()),

@@ -1,7 +1,7 @@
 import { passageAnchor } from '#core/anchor';
 import { randomUUID } from 'node:crypto';
 import { NO_WORDS } from '../contract/said.ts';
-import { copyRecording } from '../server/bank/copy-recording.ts';
+import { copyRecording } from '../server/recordings/copy.ts';
 import { insertBanked } from '../server/bank/queries.ts';
 import { insertUse } from '../server/bank/uses.ts';
 import type { Queries } from '../server/db/database.ts';

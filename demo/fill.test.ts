@@ -18,7 +18,7 @@ import { BANK } from './bank.ts';
 import { GREETINGS } from './greetings.ts';
 import { FEEDBACK, spokenLines } from './remarks.ts';
 
-const ANY = { owner: null, kind: null, criterion: null, language: null, tag: null, aside: false };
+const ANY = { owner: null, kind: null, criterion: null, language: null, tag: null, unused: false, aside: false };
 
 describe.each(bodies)('the sample school on $name', ({ open }) => {
   let test: TestDatabase;

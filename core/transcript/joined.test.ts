@@ -34,6 +34,17 @@ describe('joinedTranscript', () => {
     expect(starts).toEqual([...starts].sort((a, b) => a - b));
   });
 
+  it('no word begins before its part is heard, or ends after it', () => {
+    const joined = joinedTranscript([
+      { transcript: hello, from: { start: 0.3, end: 1.05 }, at: 0 },
+      { transcript: remark, from: { start: 0.6, end: 2.3 }, at: 1 },
+    ]);
+    expect(joined.words.map(({ start }) => start)[0]).toBe(0);
+    expect(joined.words[1]!.end).toBeCloseTo(0.75);
+    expect(joined.words[2]!.start).toBeCloseTo(1);
+    expect(joined.words.at(-1)!.end).toBeCloseTo(2.7);
+  });
+
   it('knows the text alone where times are missing, and is a draft where one of them is', () => {
     const untimed = { ...remark, words: [] };
     const joined = joinedTranscript([

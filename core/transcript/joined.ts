@@ -19,7 +19,9 @@ export function joinedTranscript(parts: readonly Heard[]): Transcript {
     language: last.language,
     text: timed ? parts.map(textIn).join(' ').trim() : untimedText(parts),
     words: timed
-      ? parts.flatMap(({ at, from, ...part }) => shiftWords(wordsIn({ ...part, from }), at - from.start))
+      ? parts.flatMap(({ at, from, ...part }) =>
+          shiftWords(wordsIn({ ...part, from }).map(within(from)), at - from.start),
+        )
       : [],
     source: 'bank',
     engine: '',
@@ -31,6 +33,11 @@ export function joinedTranscript(parts: readonly Heard[]): Transcript {
 /** A word belongs where its middle is heard. */
 const wordsIn = ({ transcript, from }: Pick<Heard, 'transcript' | 'from'>): Word[] =>
   transcript.words.filter(({ start, end }) => (start + end) / 2 >= from.start && (start + end) / 2 < from.end);
+
+/** What is taken for the beginning of a word may be trimmed silence. */
+const within =
+  ({ start, end }: Span) =>
+  (word: Word): Word => ({ ...word, start: Math.max(start, word.start), end: Math.min(end, word.end) });
 
 /** As it is written, where all of it is heard: words alone lose its lines. */
 function textIn(part: Heard): string {

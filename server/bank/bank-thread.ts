@@ -1,8 +1,7 @@
-import type { Worker } from 'node:worker_threads';
 import type { Suggestion } from '#core/bank';
 import type { Queries } from '../db/database.ts';
-import { threadOf } from '../threads/thread.ts';
-import type { BankAnswer, BankRequest, BankTask } from './bank-worker.ts';
+import { askedThread } from '../threads/asked-thread.ts';
+import type { BankTask } from './bank-worker.ts';
 import { selectBankVersion, selectIndexRows } from './queries.ts';
 import { selectHistory } from './uses.ts';
 
@@ -29,7 +28,6 @@ const MOST_HISTORY = 3000;
 const QUICK = 2000;
 /** Banks that are kept; who comes back after that waits until theirs is read again. */
 const MOST_BANKS = 20;
-const IDLE_MILLISECONDS = 10 * 60_000;
 
 /** A bank as the thread has it; `size` is 0 until it is read. */
 interface Loaded {
@@ -39,52 +37,14 @@ interface Loaded {
 }
 
 export function bankThread(): BankThread {
-  const waiting = new Map<number, { done: (result: never) => void; failed: (error: Error) => void }>();
   const loaded = new Map<string, Loaded>();
   const loading = new Map<string, Promise<Loaded>>();
-  let worker: Worker | undefined;
-  let idle: NodeJS.Timeout | undefined;
   let next = 0;
-
-  function start(): Worker {
-    const started = threadOf('bank', {});
-    started.on('message', (answer: BankAnswer) => {
-      const asked = waiting.get(answer.id);
-      waiting.delete(answer.id);
-      if ('failed' in answer) asked?.failed(new Error(answer.failed));
-      else asked?.done(answer.result as never);
-      if (waiting.size === 0) rest();
-    });
-    started.on('error', () => giveUp(started));
-    started.on('exit', () => giveUp(started));
-    return started;
-  }
-
-  /** A thread that waits keeps no program from ending; one that nobody needs gives its memory back. */
-  function rest(): void {
-    worker?.unref();
-    clearTimeout(idle);
-    idle = setTimeout(() => waiting.size === 0 && void stop(), IDLE_MILLISECONDS);
-    idle.unref();
-  }
-
-  function giveUp(broken: Worker): void {
-    if (broken !== worker) return;
-    worker = undefined;
-    loaded.clear();
-    for (const { failed } of waiting.values()) failed(new Error('The thread of the remark bank ended.'));
-    waiting.clear();
-  }
-
-  function ask<Result>(task: BankTask): Promise<Result> {
-    return new Promise((done, failed) => {
-      const id = next++;
-      waiting.set(id, { done, failed });
-      worker ??= start();
-      worker.ref();
-      worker.postMessage({ id, task } satisfies BankRequest);
-    });
-  }
+  const { ask, stop } = askedThread<BankTask, string>('bank', {
+    refused: (message) => new Error(message),
+    silent: (why) => new Error(why === 'ended' ? 'The thread of the remark bank ended.' : 'The remark bank hangs.'),
+    forgotten: () => loaded.clear(),
+  });
 
   /** The owner's bank as it is, or as it was a moment ago where reading it again takes a while. */
   async function current(db: Queries, owner: string): Promise<Loaded> {
@@ -130,14 +90,6 @@ export function bankThread(): BankThread {
       void ask({ type: 'forget', bank: old });
     }
     return bank;
-  }
-
-  async function stop(): Promise<void> {
-    clearTimeout(idle);
-    const stopped = worker;
-    if (!stopped) return;
-    giveUp(stopped);
-    await stopped.terminate();
   }
 
   return {

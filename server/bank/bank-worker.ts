@@ -1,4 +1,5 @@
 import {
+  ALIKE,
   bankIndex,
   findRemarks,
   likeness,
@@ -7,8 +8,7 @@ import {
   type EarlierUse,
   type Suggester,
 } from '#core/bank';
-import { ALIKE } from '#core/bank';
-import { parentPort } from 'node:worker_threads';
+import { answerTasks } from '../threads/asked-thread.ts';
 import type { IndexRow } from './queries.ts';
 
 /** What a thread is told and asked; a bank comes in pieces before it is asked about. */
@@ -20,12 +20,6 @@ export type BankTask =
   | { type: 'alike'; bank: string; text: string; language: string; said: string[] }
   | { type: 'forget'; bank: string };
 type Wanted = Parameters<Suggester>[0];
-
-export interface BankRequest {
-  id: number;
-  task: BankTask;
-}
-export type BankAnswer = { id: number } & ({ result: unknown } | { failed: string });
 
 interface Bank {
   rows: IndexRow[];
@@ -80,10 +74,4 @@ function alike(
   return { banked: banked.slice(0, 3).map(({ id }) => id), said: times };
 }
 
-parentPort!.on('message', ({ id, task }: BankRequest) => {
-  try {
-    parentPort!.postMessage({ id, result: work(task) } satisfies BankAnswer);
-  } catch (error) {
-    parentPort!.postMessage({ id, failed: String(error) } satisfies BankAnswer);
-  }
-});
+answerTasks(work, String);

@@ -315,6 +315,32 @@ describe.each(bodies)('the remark bank on $name', ({ open }) => {
     ]);
   });
 
+  it('what is written has its author’s language, or the one that is chosen, and is found by it', async () => {
+    const own = await keep({ text: 'Cite the year.' });
+    const other = await keep({ text: 'Nombra la fuente.', language: 'es' });
+    expect([own.banked.language, other.banked.language]).toEqual(['en', 'es']);
+    expect((await find({ language: 'es' })).remarks.map(({ id }) => id)).toEqual([other.id]);
+    const changed = await school.as.teacher.send('PATCH', `/bank/${own.id}`, { body: { language: 'sw' } });
+    expect(changed.json).toMatchObject({ language: 'sw', text: 'Cite the year.' });
+    expect((await school.as.teacher.send('PATCH', `/bank/${own.id}`, { body: { language: 'no such' } })).status).toBe(
+      400,
+    );
+  });
+
+  it('shows what nobody has said for a year', async () => {
+    const [old, said] = [await keep({ text: 'Kept long ago.' }), await keep({ text: 'Kept long ago, still said.' })];
+    await test.db.query("update banked_remarks set made_at = now() - interval '13 months' where id in ($1, $2)", [
+      old.id,
+      said.id,
+    ]);
+    await drop(said.id);
+    expect((await find({ unused: true })).remarks.map(({ id }) => id)).toEqual([old.id]);
+    expect((await find({ unused: true, query: 'long' })).remarks.map(({ id }) => id)).toEqual([old.id]);
+    expect((await school.as.teacher.send('GET', '/bank/filters')).json).toMatchObject({ unused: 1 });
+    await school.as.teacher.send('PUT', `/bank/${old.id}/aside`, { body: { aside: true } });
+    expect((await school.as.teacher.send('GET', '/bank/filters')).json).toMatchObject({ unused: 0 });
+  });
+
   it('greetings: one for each student, spoken by each teacher for themselves', async () => {
     const path = `/courses/${school.course}/greetings`;
     const recording = randomUUID();

@@ -3,7 +3,7 @@ import { asTeacher } from '../access/visible.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { selectRemark } from '../remarks/queries.ts';
-import { copyRecording } from './copy-recording.ts';
+import { copyRecording } from '../recordings/copy.ts';
 import { selectBanked, updateBanked, updateBankedRecording } from './queries.ts';
 import { selectUse } from './uses.ts';
 

@@ -15,7 +15,7 @@ import { insertRemark, isSameRemark, selectRemark } from '../remarks/queries.ts'
 import { queueJob } from '../speech/jobs.ts';
 import { putTranscript } from '../transcripts/queries.ts';
 import type { UploadedFile } from '../uploads/uploaded.ts';
-import { copyRecording } from './copy-recording.ts';
+import { copyRecording } from '../recordings/copy.ts';
 import { selectBanked } from './queries.ts';
 import { insertUse } from './uses.ts';
 

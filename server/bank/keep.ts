@@ -9,7 +9,7 @@ import { selectOwnLanguage } from '../languages/queries.ts';
 import { incoming, keepRecording, wake } from '../recordings/make.ts';
 import { selectRemark } from '../remarks/queries.ts';
 import type { UploadedFile } from '../uploads/uploaded.ts';
-import { copyRecording } from './copy-recording.ts';
+import { copyRecording } from '../recordings/copy.ts';
 import { insertBanked, isSameBanked, selectBanked } from './queries.ts';
 
 interface KeepRequest {
@@ -23,11 +23,11 @@ interface KeepRequest {
 export async function keepInBank(context: Context, request: KeepRequest): Promise<BankedRemark> {
   const { db } = context;
   const { id, owner, banked, file } = request;
-  const { recording, from, ...content } = banked;
+  const { recording, from, language: written, ...content } = banked;
   const heard = recording && (await incoming(recording, file));
   const copied = from === null ? null : await recordingOf(db, owner, from);
   if (!heard && !copied && isEmpty(content)) throw problems.remarkEmpty();
-  const language = (await selectOwnLanguage(db, owner)) ?? 'en';
+  const language = written ?? (await selectOwnLanguage(db, owner)) ?? 'en';
   await db.transaction(async (tx) => {
     const row = { id, owner, content, language, recording: null, madeFrom: hashOf(request) };
     const kept = heard ? await keepRecording(tx, heard, { owner, language }) : copied && id;
@@ -45,7 +45,7 @@ async function recordingOf(db: Queries, person: string, remark: string): Promise
   return (await selectRemark(db, remark, asTeacher))?.recording?.id ?? null;
 }
 
-const isEmpty = ({ text, link, reaction, suggestion }: Omit<NewBanked, 'recording' | 'from'>): boolean =>
+const isEmpty = ({ text, link, reaction, suggestion }: Omit<NewBanked, 'recording' | 'from' | 'language'>): boolean =>
   text === '' && link === null && reaction === null && suggestion === null;
 
 function hashOf({ banked, file }: KeepRequest): Buffer {

@@ -49,16 +49,22 @@ export interface Listed {
   language: string | null;
   tag: string | null;
   owner: string | null;
+  unused: boolean;
   aside: boolean;
 }
+
+const UNUSED = `b.made_at < now() - interval '1 year'
+  and not exists (select from bank_uses n where n.banked = b.id and n.used_at > now() - interval '1 year')`;
 
 const LANGUAGE = `coalesce((select t.language from transcripts t where t.recording = b.recording), b.language)`;
 const LISTED = `${BANKED_FOR} and coalesce(b.put_aside_at <= now(), true) and (b.put_aside_at is not null) = $2 and b.kind = coalesce($3, b.kind)
   and b.criterion = coalesce($4, b.criterion) and ($5::text is null or ${LANGUAGE} = $5)
-  and ($6::text is null or b.content -> 'tags' ? $6) and b.owner = coalesce($7, b.owner)`;
-const listedValues = (owner: string, { aside, kind, criterion, language, tag, owner: whose }: Listed): unknown[] => [
-  ...[owner, aside, kind, criterion, language, tag, whose],
-];
+  and ($6::text is null or b.content -> 'tags' ? $6) and b.owner = coalesce($7, b.owner)
+  and (not $8 or ${UNUSED})`;
+const listedValues = (
+  owner: string,
+  { aside, kind, criterion, language, tag, owner: whose, unused }: Listed,
+): unknown[] => [...[owner, aside, kind, criterion, language, tag, whose, unused]];
 
 /** The ids of those that fit, a page of them, and how many there are. */
 export async function selectPage(
@@ -72,7 +78,7 @@ export async function selectPage(
     z.object({ id: Id, total: z.coerce.number() }),
     `select b.id, count(*) over () as total from banked_remarks b
      left join (select banked, count(*) as uses, max(used_at) as last_used_at from bank_uses group by banked) u on u.banked = b.id
-     where ${LISTED} order by ${ORDERS[order]} limit $8 offset $9`,
+     where ${LISTED} order by ${ORDERS[order]} limit $9 offset $10`,
     [...listedValues(owner, listed), limit, offset],
   );
   return { ids: rows.map(({ id }) => id), total: rows[0]?.total ?? 0 };
@@ -92,6 +98,7 @@ export async function selectFitting(db: Queries, owner: string, listed: Listed):
 const FiltersRow = z.object({
   total: z.coerce.number(),
   aside: z.coerce.number(),
+  unused: z.coerce.number(),
   kinds: z.array(z.string()),
   criteria: z.array(z.string()),
   languages: z.array(z.string()),
@@ -108,6 +115,7 @@ export const selectFilters = async (db: Queries, owner: string): Promise<z.infer
     FiltersRow,
     `select (select count(*) from banked_remarks b where ${BANKED_FOR} and b.put_aside_at is null) as total,
        (select count(*) from banked_remarks where owner = $1 and put_aside_at <= now()) as aside,
+       (select count(*) from banked_remarks b where owner = $1 and put_aside_at is null and ${UNUSED}) as unused,
        ${distinct('b.kind')} as kinds, ${distinct('b.criterion')} as criteria, ${distinct(LANGUAGE)} as languages,
        ${distinct("jsonb_array_elements_text(b.content -> 'tags')")} as tags,
        (select coalesce(jsonb_agg(jsonb_build_object('id', p.id, 'name', p.name) order by p.name), '[]') from people p
@@ -211,7 +219,7 @@ export async function selectBankVersion(db: Queries, person: string): Promise<st
 export interface BankedToInsert {
   id: string;
   owner: string;
-  content: Omit<NewBanked, 'recording' | 'from'>;
+  content: Omit<NewBanked, 'recording' | 'from' | 'language'>;
   recording: string | null;
   language: string;
   /** SHA-256 of the request, where it may come again. */
@@ -264,7 +272,8 @@ export async function updateBanked(
       before.id,
     ]);
   await tx.query(
-    `update banked_remarks set content = $2, description = $3, kind = $4, criterion = $5, gap = $6, pinned = $7, lends_voice = $8
+    `update banked_remarks set content = $2, description = $3, kind = $4, criterion = $5, gap = $6, pinned = $7, lends_voice = $8,
+       language = $9
      where id = $1`,
     [
       before.id,
@@ -275,6 +284,7 @@ export async function updateBanked(
       after.gap,
       after.pinned,
       after.lendsVoice,
+      after.language,
     ],
   );
   if (change.shared) await replaceShares(tx, before.id, change.shared);

@@ -146,8 +146,8 @@ export function bankRoutes(context: Context): Router {
   return router;
 }
 
-const isFiltered = ({ kind, criterion, language, tag, owner }: Listed): boolean =>
-  owner !== null || kind !== null || criterion !== null || language !== null || tag !== null;
+const isFiltered = ({ kind, criterion, language, tag, owner, unused }: Listed): boolean =>
+  unused || owner !== null || kind !== null || criterion !== null || language !== null || tag !== null;
 
 /** What most of the first three are about. */
 function likeliestCriterion(remarks: readonly BankedRemark[]): string | null {

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { asDropped, type BankedRemark } from '../../contract/bank.ts';
 import type { NewNote, Note } from '../../contract/notes.ts';
 import { authorise } from '../access/authorise.ts';
-import { copyRecording } from '../bank/copy-recording.ts';
+import { copyRecording } from '../recordings/copy.ts';
 import { selectBanked } from '../bank/queries.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';

@@ -2,7 +2,8 @@ import { stretches, writeWav, type Span } from '#core/audio';
 import type { Word } from '#core/transcript';
 import { setPriority } from 'node:os';
 import { setImmediate as breath } from 'node:timers/promises';
-import { parentPort, workerData } from 'node:worker_threads';
+import { workerData } from 'node:worker_threads';
+import { answerTasks } from '../threads/asked-thread.ts';
 import { align, type Aligned, type Said } from './aligner.ts';
 import { decodeSpeech } from './decode.ts';
 import { SPEECH_RATE } from './speech-rate.ts';
@@ -29,37 +30,20 @@ export interface SpeechThreadData {
   background: boolean;
 }
 
-export interface SpeechRequest {
-  id: number;
-  task: SpeechTask;
-}
-
-export type SpeechAnswer =
-  | { id: number; result: Listened | Aligned }
-  | { id: number; refused: { message: string; lasting: boolean } }
-  | { id: number; broken: string }
-  /** It goes on. */
-  | { id: number; alive: true };
+/** What the decoder says about a recording; null where something broke. */
+export type SpeechRefusal = { message: string; lasting: boolean } | null;
 
 // The desk is answered first. Elsewhere than on Linux this would be about the whole server.
 if ((workerData as SpeechThreadData).background && process.platform === 'linux') setPriority(NICENESS);
 
-parentPort!.on('message', ({ id, task }: SpeechRequest) => {
-  const turn = async (): Promise<void> => {
-    answer({ id, alive: true });
-    await breath();
-  };
-  void run(task, turn)
-    .then((result): SpeechAnswer => ({ id, result }))
-    .catch((error: unknown): SpeechAnswer =>
-      error instanceof SpeechError
-        ? { id, refused: { message: error.message, lasting: error.lasting } }
-        : { id, broken: String(error) },
-    )
-    .then(answer);
-});
-
-const answer = (message: SpeechAnswer): void => parentPort!.postMessage(message);
+answerTasks<SpeechTask, SpeechRefusal>(
+  (task, alive) =>
+    run(task, async () => {
+      alive();
+      await breath();
+    }),
+  (error) => (error instanceof SpeechError ? { message: error.message, lasting: error.lasting } : null),
+);
 
 async function run(task: SpeechTask, turn: () => Promise<void>): Promise<Listened | Aligned> {
   const samples = await decodeSpeech(task.bytes);

@@ -125,7 +125,7 @@ onBeforeUnmount(() => {
       <HoldButton
         :speaking="recording.speaking.value"
         label="Hold and speak a new one"
-        @speak="recording.speak"
+        @speak="recording.speak({})"
         @hush="recording.hush"
       />
     </div>
@@ -137,6 +137,11 @@ onBeforeUnmount(() => {
         v-if="filter.aside || (filters?.aside ?? 0) > 0"
         v-model="filter.aside"
         :label="`Show what was put aside (${filters?.aside ?? 0})`"
+      />
+      <v-checkbox
+        v-if="filter.unused || (filters?.unused ?? 0) > 0"
+        v-model="filter.unused"
+        :label="`Not said for a year (${filters?.unused ?? 0})`"
       />
       <template v-if="chosen.length > 0">
         <v-text-field v-model="tag" class="filter" density="compact" maxlength="40" label="A tag for all of them" />

@@ -33,8 +33,9 @@ const draftOf = ({
   criterion,
   description,
   gap,
+  language,
 }: BankedRemark) => ({
-  ...{ name, text, link, reaction, suggestion, tags, kind, criterion, description, gap },
+  ...{ name, text, link, reaction, suggestion, tags, kind, criterion, description, gap, language },
 });
 const draft = ref<KeepDraft>(draftOf(props.remark));
 const changed = computed(() => JSON.stringify(draft.value) !== JSON.stringify(draftOf(props.remark)));
@@ -56,7 +57,9 @@ async function attempt(deed: () => Promise<unknown>): Promise<void> {
 }
 
 async function save(): Promise<void> {
-  await attempt(() => props.list.change(props.remark.id, draft.value));
+  await attempt(() =>
+    props.list.change(props.remark.id, { ...draft.value, language: draft.value.language ?? props.remark.language }),
+  );
   draft.value = draftOf(props.list.remarks.value.find(({ id }) => id === props.remark.id) ?? props.remark);
 }
 
@@ -120,7 +123,12 @@ async function merge(): Promise<void> {
       </p>
     </section>
     <form v-else class="about" @submit.prevent="save">
-      <BankedFields v-model="draft" :criteria="filters?.criteria ?? []" :tags="filters?.tags ?? []" />
+      <BankedFields
+        v-model="draft"
+        :criteria="filters?.criteria ?? []"
+        :tags="filters?.tags ?? []"
+        :spoken="remark.recording !== null"
+      />
       <div class="end">
         <v-btn size="small" variant="flat" color="primary" type="submit" :disabled="!changed">Save</v-btn>
       </div>

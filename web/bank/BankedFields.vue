@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useTemplateRef } from 'vue';
 import { useMarginKey } from '../feedback/margin-key.ts';
+import LanguagePick from '../transcript/LanguagePick.vue';
 import type { KeepDraft } from './keep-draft.ts';
 
 /** What is said of a banked remark: name, description, kind, criterion, tags, and its text. */
@@ -8,6 +9,8 @@ defineProps<{
   /** Titles to choose from; others can be typed. */
   criteria: readonly string[];
   tags?: readonly string[];
+  /** Its transcript says in which language. */
+  spoken?: boolean;
 }>();
 const draft = defineModel<KeepDraft>({ required: true });
 
@@ -70,6 +73,13 @@ defineExpose({ focus: () => name.value?.focus() });
       auto-grow
       :model-value="draft.text"
       @update:model-value="set({ text: $event })"
+    />
+    <LanguagePick
+      v-if="!spoken"
+      label="Language"
+      none="My own"
+      :model-value="draft.language"
+      @update:model-value="set({ language: $event })"
     />
   </div>
 </template>

@@ -8,8 +8,8 @@ import { usePlayer } from '../player/player.ts';
 import { recordingUrl } from '../player/media-url.ts';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
 import TakeClock from '../recorder/TakeClock.vue';
-import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
-import { useRecorder, type Take } from '../recorder/use-recorder.ts';
+import { useRecorder } from '../recorder/use-recorder.ts';
+import { useSpokenTake } from '../recorder/use-spoken-take.ts';
 import { call, sentenceOf } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
@@ -33,10 +33,15 @@ const at = ref(0);
 const problem = ref<string>();
 const current = computed(() => value.value?.[at.value]);
 const left = computed(() => (value.value ?? []).filter(({ recording }) => !recording).length);
-const takes = useInterruptedTakes(
+const takes = useSpokenTake(
   GREETING_TAKE,
   () => props.course,
-  (take, { student }) => keep(take, student),
+  async ({ id, sound, edit }, { student }) => {
+    const recording = { id, sound, edit, draft: null };
+    await actions.greet(props.course, student, recording);
+    const shown = recordingOf(recording, new Date().toISOString());
+    value.value = value.value?.map((one) => (one.student === student ? { ...one, recording: shown } : one));
+  },
 );
 void takes.look();
 
@@ -50,24 +55,12 @@ watch(value, (list, before) => {
 });
 watch(at, () => void nextTick(() => rows.value?.children[at.value]?.scrollIntoView({ block: 'nearest' })));
 
-async function keep(take: Take, student: string): Promise<void> {
-  const recording = { id: take.id, sound: take.sound, edit: take.edit, draft: null };
-  await actions.greet(props.course, student, recording);
-  await recorder.kept(take);
-  const shown = recordingOf(recording, new Date().toISOString());
-  value.value = value.value?.map((one) => (one.student === student ? { ...one, recording: shown } : one));
-}
-
 async function speak(): Promise<void> {
   const student = current.value?.student;
-  if (!student || recorder.speaking.value) return;
+  if (!student || takes.speaking.value) return;
   player.stop();
-  const purpose = { type: GREETING_TAKE.type, place: props.course, about: { student } };
-  const take = await recorder.record(purpose);
-  recorder.preview.value = undefined;
-  if (!take || take.thrown) return;
-  await keep(take, student);
-  if (current.value?.student === student) at.value = Math.min(at.value + 1, value.value!.length - 1);
+  const spoken = await takes.speak({ student });
+  if (spoken && current.value?.student === student) at.value = Math.min(at.value + 1, value.value!.length - 1);
 }
 
 async function remove(student: string): Promise<void> {
@@ -91,10 +84,9 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   else if (event.key !== ' ') return;
   event.preventDefault();
 });
-useEventListener(document, 'keyup', (event: KeyboardEvent) => event.key === ' ' && recorder.stop());
-useEventListener(window, 'blur', () => recorder.stop());
+useEventListener(document, 'keyup', (event: KeyboardEvent) => event.key === ' ' && takes.hush());
+useEventListener(window, 'blur', () => takes.hush());
 onBeforeUnmount(() => {
-  recorder.stop();
   recorder.cool();
   player.stop();
 });
@@ -117,15 +109,15 @@ onBeforeUnmount(() => {
     <StateNote v-if="!value" :busy="!error" :error="error" @retry="load" />
     <StateNote v-else-if="value.length === 0">There are no students in this course yet.</StateNote>
     <template v-else>
-      <div class="now" :class="{ speaking: recorder.speaking.value }">
+      <div class="now" :class="{ speaking: takes.speaking.value }">
         <p class="who">{{ current?.name }}</p>
         <p class="quiet figures" role="status">
-          {{ recorder.speaking.value ? 'Speak now, and let go of the space bar' : `${counted(left, 'name')} left` }}
+          {{ takes.speaking.value ? 'Speak now, and let go of the space bar' : `${counted(left, 'name')} left` }}
           <TakeClock />
         </p>
       </div>
-      <p v-if="recorder.problem.value ?? problem" class="problem" role="alert">
-        {{ recorder.problem.value ?? problem }}
+      <p v-if="takes.problem.value ?? problem" class="problem" role="alert">
+        {{ takes.problem.value ?? problem }}
       </p>
       <ol ref="rows" aria-label="Names">
         <li v-for="(one, index) in value" :key="one.student" :class="{ current: index === at }">

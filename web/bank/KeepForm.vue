@@ -85,7 +85,12 @@ async function keep(): Promise<void> {
     <p v-if="namedInText.length > 0" class="nudge" role="status">
       {{ listOf(namedInText) }} is somebody in this class. A general name is found more easily.
     </p>
-    <BankedFields ref="fields" v-model="draft" :criteria="rubric.map(({ title }) => title)" />
+    <BankedFields
+      ref="fields"
+      v-model="draft"
+      :criteria="rubric.map(({ title }) => title)"
+      :spoken="remark.recording !== null"
+    />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div class="end">
       <v-btn size="small" @click="$emit('cancel')">Not now</v-btn>

@@ -24,6 +24,7 @@ export function keepDraftOf(remark: Remark, criterion: string): KeepDraft {
   return {
     ...{ text, link, reaction, suggestion, tags, kind, criterion },
     name: nameFor(remark),
+    language: null,
     description: '',
     gap: null,
   };

@@ -31,6 +31,7 @@ export function useBankList() {
     language: null as string | null,
     tag: null as string | null,
     owner: null as string | null,
+    unused: false,
     aside: false,
   });
   const order = ref<Order>('best');

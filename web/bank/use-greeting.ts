@@ -4,7 +4,7 @@ import { createGlobalState } from '@vueuse/core';
 import { computed, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
 import { recordingOf } from '../feedback/changes/recorded.ts';
 import { canRender } from '../recorder/sound-work.ts';
-import { useRecorder } from '../recorder/use-recorder.ts';
+import { useSpokenTake } from '../recorder/use-spoken-take.ts';
 import { call } from '../session/api.ts';
 import { GREETING_TAKE } from './greeting-take.ts';
 import { useBankActions } from './use-bank-actions.ts';
@@ -31,9 +31,7 @@ export interface GreetingHere {
 /** The greeting to one student: kept once, or spoken on the spot. */
 export function useGreeting(course: () => string, student: () => { id: string; name: string }): GreetingHere {
   const actions = useBankActions();
-  const recorder = useRecorder();
   const all = useCourseGreetings();
-  const speaking = ref(false);
 
   watch(
     course,
@@ -50,32 +48,28 @@ export function useGreeting(course: () => string, student: () => { id: string; n
       one.recording ? one : (all.value?.greetings.find(({ student: who }) => who === one.student) ?? one),
     );
 
-  async function speak(): Promise<void> {
-    if (speaking.value) return;
-    speaking.value = true;
-    const { id: who, name } = student();
-    const place = course();
-    try {
-      const take = await recorder.record({ type: GREETING_TAKE.type, place, about: { student: who } });
-      if (!take || take.thrown) return;
-      const recording = { id: take.id, sound: take.sound, edit: take.edit, draft: null };
+  const { speaking, speak, hush } = useSpokenTake(
+    GREETING_TAKE,
+    course,
+    async ({ id, sound, edit }, { student: who }) => {
+      const [place, { name }] = [course(), student()];
+      const recording = { id, sound, edit, draft: null };
       await actions.greet(place, who, recording);
-      await recorder.kept(take);
       const shown = { student: who, name, recording: recordingOf(recording, new Date().toISOString()) };
       const others = (all.value?.greetings ?? []).filter((one) => one.student !== who);
       all.value = { course: place, greetings: [...others, shown] };
-      wanted.value = true;
-    } finally {
-      recorder.preview.value = undefined;
-      speaking.value = false;
-    }
+    },
+  );
+
+  async function greet(): Promise<void> {
+    if (await speak({ student: student().id })) wanted.value = true;
   }
 
   const wanted = useGreets();
   return {
-    ...{ wanted, speaking, speak },
+    ...{ wanted, speaking, hush },
+    speak: greet,
     possible: canRender(),
-    hush: () => recorder.stop(),
     recording: computed(() => all.value?.greetings.find((one) => one.student === student().id)?.recording ?? undefined),
   };
 }

@@ -19,7 +19,6 @@ import { changeOf, draftOf, type Draft } from '../remark/draft.ts';
 import RemarkForm from '../remark/RemarkForm.vue';
 import ReplyBox from '../replies/ReplyBox.vue';
 import ReplyThread from '../replies/ReplyThread.vue';
-import { useSpeakingReply } from '../replies/use-speaking-reply.ts';
 import { useSession } from '../session/session.ts';
 import { dayAndTime } from '../wording/format.ts';
 import { commandOf, withKey } from './commands.ts';
@@ -35,7 +34,7 @@ const { submission, rubric, returned } = desk;
 const actions = useFeedbackActions();
 const session = useSession();
 const margin = useMarginKey();
-const speaking = useSpeakingReply(() => props.remark.id);
+const speaking = ref(false);
 const draft = ref<Draft>();
 const near = ref(false);
 const cutting = computed({
@@ -199,6 +198,7 @@ function resize(by: number): void {
       <ReplyThread :replies="remark.replies" mendable />
       <ReplyBox
         v-if="speaking || (focused && remark.replies.length > 0)"
+        v-model:speaking="speaking"
         :submission="submission"
         :remark="remark.id"
         :send="(reply) => actions.answer(remark, reply)"

@@ -8,9 +8,12 @@ import {
   mdiSelectDrag,
 } from '@mdi/js';
 import { useEventListener, useThrottleFn } from '@vueuse/core';
-import { computed, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import type { FolioZoom } from './use-zoom.ts';
 import { percent as inPercent } from '../wording/format.ts';
+
+// An essay has one leaf.
+const LeafNumber = defineAsyncComponent(() => import('./LeafNumber.vue'));
 
 /** Above the work: how large it is shown, which page or slide this is, and drawing boxes. */
 const props = defineProps<{
@@ -78,15 +81,11 @@ const step = (by: 1 | -1): void => {
   <div class="tools" role="toolbar" aria-label="How the work is shown">
     <span v-if="leaves.length > 1" class="figures go">
       {{ noun }}
-      <v-text-field
-        type="number"
-        density="compact"
-        hide-details
-        min="1"
-        :max="leaves.length"
-        :model-value="here + 1"
-        :aria-label="`${noun} that is shown; type another to go there`"
-        @change="goTo(Number(($event.target as HTMLInputElement).value))"
+      <LeafNumber
+        :at="here + 1"
+        :most="leaves.length"
+        :label="`${noun} that is shown; type another to go there`"
+        @go="goTo"
       />
       of {{ leaves.length }}
     </span>
@@ -164,9 +163,6 @@ const step = (by: 1 | -1): void => {
   display: flex;
   align-items: center;
   gap: 6px;
-}
-.go .v-text-field {
-  flex: 0 0 64px;
 }
 .percent {
   min-width: 3.6em;

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { effectScope, nextTick, ref, shallowRef } from 'vue';
 import { passageAnchor, type Anchor } from '#core/anchor';
 import type { Leaf } from '#core/folio';
@@ -64,6 +64,7 @@ describe('the tools above a work', () => {
     for (const leaf of folio.children) leaf.scrollIntoView = () => void gone.push((leaf as HTMLElement).dataset.leaf!);
     const bar = tools([page(1), page(2)], { folio });
     expect(bar.get('.go').text()).toMatch(/^Page\s+of 2$/);
+    await vi.waitUntil(() => bar.find('input').exists());
     await bar.get('input').setValue('2');
     await bar.get('input').setValue('99');
     await bar.get('input').setValue('nothing');

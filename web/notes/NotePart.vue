@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { findInBank, type BankedRemark } from '#contract/bank';
 import type { NotePlace } from '#contract/notes';
-import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import HoldButton from '../bank/HoldButton.vue';
 import { useBankActions } from '../bank/use-bank-actions.ts';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
 import TakeClock from '../recorder/TakeClock.vue';
-import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
-import { useRecorder, type Take } from '../recorder/use-recorder.ts';
+import { useSpokenTake } from '../recorder/use-spoken-take.ts';
 import { provideRecordingActions } from '../recordings/recording-actions.ts';
 import { call, sentenceOf } from '../session/api.ts';
 import NoteCard from './NoteCard.vue';
@@ -24,21 +23,20 @@ const props = defineProps<{
   makes: string;
 }>();
 
-const recorder = useRecorder();
 const notes = useNotes(() => props.course);
 provideRecordingActions(useBankActions().recordings);
-const speaking = ref(false);
 const problem = ref<string>();
 const found = shallowRef<BankedRemark[]>([]);
 const again = ref<string | null>(null);
 const text = ref<string>();
 const here = computed(() => notes.at(props.at));
 
-const keep = async ({ id, sound, edit }: Take, at: NotePlace): Promise<void> => {
-  await notes.speak(at, { id, sound, edit, draft: null });
-  await recorder.kept({ id });
-};
-const takes = useInterruptedTakes(NOTE_TAKE, () => props.course, keep);
+const takes = useSpokenTake(
+  NOTE_TAKE,
+  () => props.course,
+  ({ id, sound, edit }, at) => notes.speak(at, { id, sound, edit, draft: null }),
+);
+const { speaking } = takes;
 void takes.look();
 const interrupted = computed(() =>
   takes.interrupted.value.filter(({ about }) => JSON.stringify(about) === JSON.stringify(props.at)),
@@ -50,18 +48,6 @@ async function attempt(deed: () => Promise<void>): Promise<void> {
     await deed();
   } catch (error) {
     problem.value = sentenceOf(error);
-  }
-}
-
-async function speak(): Promise<void> {
-  if (speaking.value) return;
-  speaking.value = true;
-  try {
-    const take = await recorder.record({ type: NOTE_TAKE.type, place: props.course, about: props.at });
-    if (take && !take.thrown) await keep(take, props.at);
-  } finally {
-    recorder.preview.value = undefined;
-    speaking.value = false;
   }
 }
 
@@ -83,10 +69,6 @@ async function write(): Promise<void> {
   text.value = undefined;
   if (said) await attempt(() => notes.write(props.at, said));
 }
-
-onBeforeUnmount(() => {
-  if (speaking.value) recorder.leave();
-});
 </script>
 
 <template>
@@ -108,7 +90,7 @@ onBeforeUnmount(() => {
       @drop="takes.dropInterrupted(take)"
     />
     <div class="row">
-      <HoldButton :speaking="speaking" :label="`Hold and speak ${makes}`" @speak="speak" @hush="recorder.stop()" />
+      <HoldButton :speaking="speaking" :label="`Hold and speak ${makes}`" @speak="takes.speak(at)" @hush="takes.hush" />
       <TakeClock v-if="speaking" />
       <v-autocomplete
         v-model="again"
@@ -134,7 +116,7 @@ onBeforeUnmount(() => {
       <v-textarea v-model="text" :label="`Text of ${makes}`" maxlength="20000" autofocus />
       <v-btn size="small" variant="flat" color="primary" type="submit">Keep</v-btn>
     </form>
-    <p v-if="speaking && recorder.problem.value" class="problem" role="alert">{{ recorder.problem.value }}</p>
+    <p v-if="takes.problem.value" class="problem" role="alert">{{ takes.problem.value }}</p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   </div>
 </template>

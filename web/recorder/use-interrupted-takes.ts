@@ -1,8 +1,9 @@
 import { shallowRef, type ShallowRef } from 'vue';
 import { useSession } from '../session/session.ts';
 import type { TakeKind } from './take-kind.ts';
-import { unfinishedTakes, type UnfinishedTake } from './takes.ts';
-import { useRecorder, type Take } from './use-recorder.ts';
+import { recoveredTake } from './recovered-take.ts';
+import { forgetTake, unfinishedTakes, type UnfinishedTake } from './takes.ts';
+import type { Take } from './use-recorder.ts';
 
 export interface InterruptedTakes<About> {
   interrupted: ShallowRef<UnfinishedTake<About>[]>;
@@ -20,7 +21,6 @@ export function useInterruptedTakes<About>(
   place: () => string,
   keep: (take: Take, about: About) => Promise<void>,
 ): InterruptedTakes<About> {
-  const recorder = useRecorder();
   const session = useSession();
   const interrupted = shallowRef<UnfinishedTake<About>[]>([]);
 
@@ -30,13 +30,13 @@ export function useInterruptedTakes<About>(
 
   async function keepInterrupted(unfinished: UnfinishedTake<About>): Promise<void> {
     if (unfinished.about === undefined) return;
-    const take = await recorder.recover(unfinished);
+    const take = await recoveredTake(unfinished);
     if (take) await keep(take, unfinished.about);
     await dropInterrupted(unfinished);
   }
 
   async function dropInterrupted(unfinished: UnfinishedTake<About>): Promise<void> {
-    await recorder.kept(unfinished);
+    await forgetTake(unfinished.id).catch(() => undefined);
     interrupted.value = interrupted.value.filter(({ id }) => id !== unfinished.id);
   }
 

@@ -6,12 +6,11 @@ import { useSession } from '../session/session.ts';
 import { ChunkKeeper } from './chunk-keeper.ts';
 import { microphoneDevice } from './device.ts';
 import { finishedTake, type FinishedTake } from './finished-take.ts';
-import { takeOfBlob } from './kept-sound.ts';
 import { pictureSource } from './picture-source.ts';
 import { LEAD_SECONDS, type Recording } from './sound-path.ts';
 import type { Heard } from './sound-work.ts';
 import type { TakePurpose } from './take-kind.ts';
-import { beginTake, forgetTake, letGoOfTake, type UnfinishedTake } from './takes.ts';
+import { beginTake, forgetTake, letGoOfTake } from './takes.ts';
 
 /** Nobody can say anything in less; it was a slip of the finger. */
 const SHORTEST_HOLD_SECONDS = 0.25;
@@ -72,8 +71,6 @@ export interface Recorder {
   /** Ends the take without handing it out: it is offered at the next visit. */
   leave(): void;
   kept(take: Pick<Take, 'id'>): Promise<void>;
-  /** Measures a take that a page before this one left behind. */
-  recover(take: UnfinishedTake): Promise<Take | undefined>;
   read(samples: Float32Array<ArrayBuffer>): void;
   /** What the microphone hears in so many seconds, for a try; kept nowhere. */
   listen(seconds: number): Promise<{ samples: Float32Array<ArrayBuffer>; rate: number } | undefined>;
@@ -209,18 +206,6 @@ export const useRecorder = createGlobalState((): Recorder => {
     phase.value = 'recording';
   }
 
-  async function recover({
-    id,
-    purpose,
-    blob,
-    microphone,
-    picture,
-    seconds,
-  }: UnfinishedTake): Promise<Take | undefined> {
-    const take = await takeOfBlob(blob, microphone, seconds, { picture });
-    return take && { id, purpose, ...take, original: take.edit ? Promise.resolve(blob) : undefined, thrown: false };
-  }
-
   async function listen(seconds: number): ReturnType<Recorder['listen']> {
     if (busy || !(await device.warm())) return undefined;
     const { tap, context } = device.path();
@@ -242,7 +227,7 @@ export const useRecorder = createGlobalState((): Recorder => {
   }
 
   return {
-    ...{ status, problem, speaking, purpose, preview, progress, seconds, record, pause, resume, recover, listen },
+    ...{ status, problem, speaking, purpose, preview, progress, seconds, record, pause, resume, listen },
     practising: device.practising,
     picture: picture.stream,
     device: device.chosen,

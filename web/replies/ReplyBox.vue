@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { mdiMicrophoneOutline, mdiSendOutline, mdiStop } from '@mdi/js';
 import { useLocalStorage } from '@vueuse/core';
-import { computed, onBeforeUnmount } from 'vue';
+import { computed, onBeforeUnmount, watch } from 'vue';
 import { useRecorder } from '../recorder/use-recorder.ts';
+import { useSpokenTake } from '../recorder/use-spoken-take.ts';
 import type { MadeRecording } from '../feedback/use-feedback-actions.ts';
 import { useSession } from '../session/session.ts';
 import { ANSWER_TAKE } from './answer-take.ts';
-import { useSpeakingReply } from './use-speaking-reply.ts';
 
 /** Answers a remark by voice or text. A text that is not sent yet survives a reload. */
 const props = defineProps<{
@@ -16,10 +16,19 @@ const props = defineProps<{
   send: (reply: { text: string; recording: MadeRecording | null }) => Promise<void>;
 }>();
 
+/** Whether an answer is being spoken here. */
+const speaking = defineModel<boolean>('speaking', { default: false });
+
 const session = useSession();
 const recorder = useRecorder();
 const text = useLocalStorage(`reply:${session.person?.id}:${props.remark}`, '');
-const here = useSpeakingReply(() => props.remark);
+const answer = useSpokenTake(
+  ANSWER_TAKE,
+  () => props.submission,
+  ({ id, sound, edit }) => props.send({ text: '', recording: { id, sound, edit, draft: null } }),
+);
+const { speaking: here, problem } = answer;
+watch(here, (now) => (speaking.value = now));
 const sendable = computed(() => text.value.trim() !== '');
 
 async function sendText(): Promise<void> {
@@ -29,22 +38,13 @@ async function sendText(): Promise<void> {
 }
 
 async function speak(): Promise<void> {
-  if (here.value) return recorder.stop();
-  const take = await recorder.record({
-    ...{ type: ANSWER_TAKE.type, place: props.submission, about: { remark: props.remark } },
-  });
-  if (!take) return;
-  if (take.thrown) return recorder.kept(take);
-  const { id, sound, edit } = take;
-  await props.send({ text: '', recording: { id, sound, edit, draft: null } });
-  await recorder.kept(take);
+  if (here.value) return answer.hush();
+  await answer.speak({ remark: props.remark });
   recorder.cool();
 }
 
 onBeforeUnmount(() => {
-  if (!here.value) return;
-  recorder.leave();
-  recorder.cool();
+  if (here.value) recorder.cool();
 });
 </script>
 
@@ -69,7 +69,7 @@ onBeforeUnmount(() => {
     />
   </div>
   <p v-if="here" class="hint" role="status">Recording. Press stop to send your answer.</p>
-  <p v-else-if="recorder.problem.value" class="hint">{{ recorder.problem.value }}</p>
+  <p v-else-if="problem" class="hint">{{ problem }}</p>
 </template>
 
 <style scoped>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia';
+import { useTimeoutFn } from '@vueuse/core';
 import { computed, defineAsyncComponent, onBeforeUnmount } from 'vue';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
 import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
@@ -55,6 +56,9 @@ const { error, load } = useLoaded(
   },
   () => props.submission,
 );
+
+// What answers are given with is here before the network may be gone.
+useTimeoutFn(() => void import('../replies/ReplyBox.vue').catch(() => undefined), 2500);
 
 const remarks = computed(() => feedback.value?.remarks ?? []);
 const filter = useMarginFilter(

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
-import ReplyBox from '../replies/ReplyBox.vue';
+import { defineAsyncComponent, ref } from 'vue';
 import ReplyThread from '../replies/ReplyThread.vue';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import RibbonFrame from '../margin/RibbonFrame.vue';
-import { useSpeakingReply } from '../replies/use-speaking-reply.ts';
+
+// Whoever has read a remark answers it.
+const ReplyBox = defineAsyncComponent(() => import('../replies/ReplyBox.vue'));
 
 /** A remark as the student gets it: to be heard, read and answered. */
-const props = defineProps<{
+defineProps<{
   remark: Remark;
   submission: string;
   focused: boolean;
@@ -16,7 +18,7 @@ defineEmits<{ focus: [] }>();
 
 const actions = useFeedbackActions();
 
-const speaking = useSpeakingReply(() => props.remark.id);
+const speaking = ref(false);
 </script>
 
 <template>
@@ -33,6 +35,7 @@ const speaking = useSpeakingReply(() => props.remark.id);
     <ReplyThread :replies="remark.replies" />
     <ReplyBox
       v-if="focused || speaking"
+      v-model:speaking="speaking"
       :submission="submission"
       :remark="remark.id"
       :send="(reply) => actions.answer(remark, reply)"

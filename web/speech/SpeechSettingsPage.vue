@@ -8,7 +8,7 @@ import StateNote from '../shell/StateNote.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
 import AgreementBox from './AgreementBox.vue';
 import BrowserListening from './BrowserListening.vue';
-import LanguagePick from './LanguagePick.vue';
+import LanguagePick from '../transcript/LanguagePick.vue';
 import RoomOnServer from './RoomOnServer.vue';
 import { languageName, listOf } from '../wording/format.ts';
 

@@ -1,7 +1,7 @@
 import { selectOne, type Queries } from '../db/database.ts';
 import { queueJob } from '../speech/jobs.ts';
 import { z } from 'zod';
-import { LanguageTag } from '../../contract/basics.ts';
+import { LanguageTag } from '#contract/basics';
 
 /**
  * Copies a recording as it is heard, with its words in all languages. What is still being listened to is listened to for the copy

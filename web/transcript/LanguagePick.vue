@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { COMMON_LANGUAGES } from '../transcript/language.ts';
-import LanguageSelect from '../transcript/LanguageSelect.vue';
+import { COMMON_LANGUAGES } from './language.ts';
+import LanguageSelect from './LanguageSelect.vue';
 
 /** A language that is spoken. */
 defineProps<{
