@@ -100,7 +100,10 @@ test('a colleague gets the words of what is shared, or the voice where its owner
   await expect(details.getByLabel('They may use it in my voice')).not.toBeChecked();
 
   const page = await enter(browser, server, COLLEAGUE);
-  const [first, second] = ['I had expected a story about shipwrecked flour.', 'nobody will learn anything from their names'];
+  const [first, second] = [
+    'I had expected a story about shipwrecked flour.',
+    'nobody will learn anything from their names',
+  ];
   await openBankAt(page, server, 'Ines Bettencourt', first);
   await expect(found(page)).toHaveCount(1);
   await page.getByRole('searchbox').press('1');

@@ -130,29 +130,46 @@ const LABELS = DETECTORS.map(({ name, labels }) => ({
   labels: labels.map((label) => ({ label, stems: termsOf(label, 'en').map(({ stem }) => stem) })),
 }));
 
+interface Place {
+  weight: number;
+  /** Stems of each text. */
+  texts: ReadonlySet<string>[];
+  /** A label is looked for as a whole. */
+  whole: boolean;
+}
+
 /** For each detector the label that says most of a remark, and how much. */
 function labelsOf(remark: Suggestible): Known['labels'] {
   const places = [
-    { weight: LABELLED.tags, texts: remark.tags },
+    { weight: LABELLED.tags, texts: remark.tags, whole: true },
     { weight: LABELLED.name, texts: [remark.name] },
     { weight: LABELLED.description, texts: [remark.description] },
     { weight: LABELLED.transcript, texts: [remark.transcript] },
-  ].map(({ weight, texts }) => ({
-    weight,
+  ].map(({ weight, texts, whole = false }): Place => ({
+    ...{ weight, whole },
     texts: texts.map((text) => new Set(stemsToCompare({ text, language: remark.language }))),
   }));
   const found = new Map<string, { label: string; weight: number }>();
   for (const { name, labels } of LABELS) {
     let best: { label: string; weight: number } | undefined;
     labels.forEach(({ label, stems }, rank) => {
-      const place = places.find(({ texts }) => texts.some((own) => stems.every((stem) => own.has(stem))));
       // The first labels of a detector mean it most.
-      const weight = (place?.weight ?? 0) * (1 - 0.5 * (rank / labels.length));
+      const weight = placed(places, stems) * (1 - 0.5 * (rank / labels.length));
       if (weight > (best?.weight ?? 0)) best = { label, weight };
     });
     if (best) found.set(name, best);
   }
   return found;
+}
+
+/** How much a label counts by the first place that has it: of a tag, one of its words says less than all of them. */
+function placed(places: readonly Place[], label: readonly string[]): number {
+  for (const { weight, texts, whole } of places) {
+    const having = texts.filter((own) => label.every((stem) => own.has(stem)));
+    if (having.length > 0)
+      return whole ? weight * Math.max(...having.map(({ size }) => Math.sqrt(label.length / size))) : weight;
+  }
+  return 0;
 }
 
 /** Some detectors find something in every other passage; what is rare says more. */
