@@ -46,6 +46,8 @@ const rooms = {
     ...['threads', 'db', 'access', 'media', 'documents', 'transcripts', 'speech', 'translation', 'http', 'sessions'],
     ...[
       'school',
+      'joining',
+      'roster',
       'margin-key',
       'languages',
       'recordings',
@@ -79,7 +81,7 @@ const above = (folder, room) =>
 
 const packagesForbidden = {
   core: {
-    regex: '^(?!\\.|#|(vitest|fast-check|fraction\\.js|snowball-stemmers|stopword|fastest-levenshtein|minisearch)$)',
+    regex: '^(?!\\.|#|(vitest|fast-check|fraction\\.js|snowball-stemmers|stopword|fastest-levenshtein|minisearch|papaparse)$)',
     message: 'core/ stands on the language and on libraries that compute, without a face or a machine.',
   },
   contract: { regex: '^(node:|vue|express|pinia|vuetify)', message: 'contract/ holds schemas only.' },

@@ -1,6 +1,8 @@
 import { fillSampleSchool, SAMPLE_PASSWORD } from '../demo/fill.ts';
 import { loginOf, TEACHERS } from '../demo/people.ts';
 import type { Database } from '../server/db/database.ts';
+import { makeCode } from '../server/joining/codes.ts';
+import { isEmptySchool } from '../server/school/people.ts';
 import type { Settings } from '../server/settings.ts';
 import { HOW_TO_GET_POCKETSPHINX } from '../server/speech/pocketsphinx.ts';
 import { enginesOf } from '../server/speech/speech.ts';
@@ -13,11 +15,20 @@ export async function serveSchool(db: Database, settings: Settings, sample: bool
   else await refuseSampleSchool(db);
   const running = await startServer(db, settings);
   say(running.address, sample);
+  if (await isEmptySchool(db)) await tellHowToSetUp(db, running.address);
   if (settings.dictation && enginesOf(settings).length === 0)
     process.stdout.write(
       `No speech engine is installed, so recordings are not written down: ${HOW_TO_GET_POCKETSPHINX}\n`,
     );
   return running;
+}
+
+/** Whoever reads what the server prints may open the school; a new start prints a new address. */
+async function tellHowToSetUp(db: Database, address: string): Promise<void> {
+  const { code } = await db.transaction((tx) => makeCode(tx, { opens: 'school' }, null));
+  process.stdout.write(
+    `Nobody is here yet. Set up your school at ${address}/set-up/${code}\nThis address works once.\n`,
+  );
 }
 
 function say(address: string, sample: boolean): void {

@@ -25,6 +25,12 @@ export const Question = z.object({
 }) satisfies z.ZodType<CoreQuestion>;
 export type Question = z.infer<typeof Question>;
 
+export const NewQuestion = Question.extend({
+  prompt: z.string().trim().min(1, 'Write the question').max(5_000),
+  choices: z.array(z.string().trim().min(1).max(500)).max(30),
+  points: Hundredths.min(0).max(1_000_00),
+}).refine(({ kind, choices }) => kind !== 'choice' || choices.length > 1, 'Give at least two answers to choose from');
+
 const MAX_ANSWER_LENGTH = 100_000;
 export const Answers = z.record(Id, z.string().max(MAX_ANSWER_LENGTH));
 export type Answers = z.infer<typeof Answers>;
@@ -58,6 +64,7 @@ export const Budget = z.int().min(5).max(1800).nullable();
 export const AssignmentOverview = AssignmentSummary.extend({
   brief: z.string(),
   budget: Budget,
+  open: z.boolean(),
   questions: z.array(Question),
   rows: z.array(ClassRow),
 });
@@ -121,15 +128,50 @@ export const readAssignment = endpoint({
   path: '/assignments/:assignment',
   answer: AssignmentOverview,
 });
+/** What a teacher sets; a title is enough, all else can be said later. */
+export const AssignmentSettings = z.object({
+  title: z.string().trim().min(1, 'Give the assignment a title').max(200),
+  brief: z.string().trim().max(20_000),
+  dueAt: Instant.nullable(),
+  budget: Budget,
+  /** Students see it. */
+  open: z.boolean(),
+});
+export type AssignmentSettings = z.infer<typeof AssignmentSettings>;
+export const AssignmentChange = AssignmentSettings.partial();
+export type AssignmentChange = z.infer<typeof AssignmentChange>;
+
+export const makeAssignment = endpoint({
+  method: 'POST',
+  path: '/courses/:course/assignments',
+  body: AssignmentSettings.pick({ title: true }),
+  answer: z.object({ id: Id }),
+});
 export const setAssignment = endpoint({
   method: 'PATCH',
   path: '/assignments/:assignment',
-  body: z.object({ budget: Budget }),
-  answer: z.object({ budget: Budget }),
+  body: AssignmentChange,
+  answer: AssignmentSettings,
+});
+/** Replaces the questions, as long as nobody has handed in answers. */
+export const setQuestions = endpoint({
+  method: 'PUT',
+  path: '/assignments/:assignment/questions',
+  body: z.object({ questions: z.array(NewQuestion).max(100) }),
+  answer: z.object({ questions: z.array(Question) }),
 });
 export const handIn = endpoint({
   method: 'POST',
   path: '/assignments/:assignment/submissions',
+  upload: { files: 'some', largest: 'work' },
+  answer: z.object({ submission: Id, notes: z.array(ReadNote) }),
+});
+
+/** Puts a work in for a student: it was scanned, or came another way. */
+export const handInFor = endpoint({
+  method: 'POST',
+  path: '/assignments/:assignment/works',
+  body: z.object({ student: Id }),
   upload: { files: 'some', largest: 'work' },
   answer: z.object({ submission: Id, notes: z.array(ReadNote) }),
 });

@@ -10,11 +10,15 @@ export const Course = CourseSummary.extend({
   teachers: z.array(z.string()),
   /** For its teachers; students do not see each other. */
   students: z.array(z.string()),
+  /** How many of them have never come in; null for students. */
+  notIn: z.int().nullable(),
   assignments: z.array(
     z.object({
       id: Id,
       title: z.string(),
       dueAt: Instant.nullable(),
+      /** Students see it. */
+      open: z.boolean(),
       /** How many students have handed in, and have their work back; nulls for students. */
       handedIn: z.int().nullable(),
       returned: z.int().nullable(),
@@ -26,3 +30,17 @@ export type Course = z.infer<typeof Course>;
 /** Those that one teaches first. */
 export const readCourses = endpoint({ method: 'GET', path: '/courses', answer: z.array(CourseSummary) });
 export const readCourse = endpoint({ method: 'GET', path: '/courses/:course', answer: Course });
+
+const CourseTitle = z.string().trim().min(1, 'Give the course a title').max(200);
+export const makeCourse = endpoint({
+  method: 'POST',
+  path: '/courses',
+  body: z.object({ title: CourseTitle }),
+  answer: CourseSummary,
+});
+export const changeCourse = endpoint({
+  method: 'PATCH',
+  path: '/courses/:course',
+  body: z.object({ title: CourseTitle }),
+  answer: CourseSummary,
+});

@@ -19,6 +19,7 @@ import { answerProblem } from './http/problem-handler.ts';
 import { sameOrigin } from './http/same-origin.ts';
 import { LARGEST_FORM } from './http/serve.ts';
 import { webApp } from './http/web-app.ts';
+import { joiningRoutes } from './joining/routes.ts';
 import { languageRoutes } from './languages/routes.ts';
 import { marginKeyRoutes } from './margin-key/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
@@ -27,6 +28,7 @@ import { recordingRoutes } from './recordings/routes.ts';
 import { wordRoutes } from './recordings/word-routes.ts';
 import { remarkRoutes } from './remarks/routes.ts';
 import { replyRoutes } from './replies/routes.ts';
+import { rosterRoutes } from './roster/routes.ts';
 import { schoolRoutes } from './school/routes.ts';
 import { searchRoutes } from './search/routes.ts';
 import { sessionRoutes } from './sessions/routes.ts';
@@ -80,9 +82,11 @@ export function createApp(context: Context): Express {
 const ROUTES = [
   schoolRoutes,
   sessionRoutes,
+  joiningRoutes,
   waitingRoutes,
   ownWorkRoutes,
   courseRoutes,
+  rosterRoutes,
   marginKeyRoutes,
   assignmentRoutes,
   classRoutes,

@@ -11,6 +11,8 @@ export class ProblemError extends Error {
   }
 }
 
+const CODE_UNKNOWN = 'code-unknown';
+
 const megabytes = (bytes: number): string => `${Math.round(bytes / 1024 / 1024)} MB`;
 
 /** Every problem the server answers with. The sentences are read by teachers and students. */
@@ -204,6 +206,73 @@ export const problems = {
       'unknown-level',
       'Unknown level',
       'This criterion or level is not part of the rubric of this assignment.',
+    ),
+  codeUnknown: () =>
+    new ProblemError(
+      404,
+      CODE_UNKNOWN,
+      'Code not known',
+      'Nobody is waiting behind this code. Look at it once more, or ask your teacher for a new one.',
+    ),
+  isCodeUnknown: (error: unknown) =>
+    error instanceof ProblemError && error.problem.type === `urn:vivid-margin:${CODE_UNKNOWN}`,
+  codeUsed: () =>
+    new ProblemError(
+      409,
+      'code-used',
+      'Code used before',
+      'Somebody has come in with this code already. If that was you, sign in with your name and password; if not, tell your teacher, who can give you a new one.',
+    ),
+  codeExpired: () =>
+    new ProblemError(
+      410,
+      'code-expired',
+      'Code too old',
+      'This code was good for a while, and that is over. Ask your teacher for a new one.',
+    ),
+  nameMissing: () => new ProblemError(422, 'name-missing', 'No name', 'Type your name as your teacher knows it.'),
+  nameThere: () =>
+    new ProblemError(
+      409,
+      'name-there',
+      'Name taken',
+      'Somebody of this name is in the course and has come in already. If that is you, sign in; if not, ask your teacher for a join slip of your own.',
+    ),
+  listUnreadable: () =>
+    new ProblemError(
+      422,
+      'list-unreadable',
+      'List not read',
+      'This file is no list of text. Save it as CSV, or copy the names and paste them.',
+    ),
+  listTooLong: (most: number) =>
+    new ProblemError(422, 'list-too-long', 'List too long', `A list has up to ${most} lines. Bring it in in parts.`),
+  noMail: () =>
+    new ProblemError(422, 'no-mail', 'No mail address', 'This is no mail address: it looks like name@place.example.'),
+  mailOrNumberTaken: () =>
+    new ProblemError(
+      409,
+      'mail-or-number-taken',
+      'Somebody else’s',
+      'Somebody else at this school has this mail address or this number. Nothing was changed.',
+    ),
+  teachesAlready: (name: string) =>
+    new ProblemError(409, 'teaches-already', 'Here already', `${name} teaches this course already.`),
+  learnsHere: (name: string) =>
+    new ProblemError(409, 'learns-here', 'A student here', `${name} is a student in this course.`),
+  questionsAnswered: () =>
+    new ProblemError(
+      409,
+      'questions-answered',
+      'Answered already',
+      'Somebody has handed in answers to these questions, so they stay as they are. Make another assignment for new ones.',
+    ),
+  notAStudent: () =>
+    new ProblemError(
+      422,
+      'not-a-student',
+      'Not in this course',
+      'That is no student of this course. Choose one of the list.',
     ),
   idTaken: () =>
     new ProblemError(409, 'id-taken', 'Already used', 'Something else has already been saved in its place.'),

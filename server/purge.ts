@@ -1,5 +1,6 @@
 import type { Queries } from './db/database.ts';
 import { purgeBank } from './bank/queries.ts';
+import { purgeCodes } from './joining/codes.ts';
 import { purgeMedia } from './media/media.ts';
 import { purgeNotes } from './notes/queries.ts';
 import { MEDIA as OF_RECORDINGS, purgeRecordings } from './recordings/queries.ts';
@@ -21,4 +22,5 @@ export async function purge(db: Queries): Promise<void> {
   await purgeRecordings(db);
   await purgeMedia(db, MEDIA_HOLDERS);
   await purgeUploads(db);
+  await purgeCodes(db);
 }

@@ -48,7 +48,10 @@ function faults(app: Express, contract: readonly string[]): string[] {
   ];
 }
 
-const PUBLIC = ['GET /school', 'GET /session', 'POST /session', 'DELETE /session'];
+const PUBLIC = [
+  ...['GET /school', 'GET /session', 'POST /session', 'DELETE /session'],
+  ...['POST /joining/look', 'POST /joining', 'POST /school'],
+];
 
 let test: TestDatabase;
 let school: TestSchool;
@@ -84,7 +87,7 @@ beforeAll(async () => {
      values ($1, $2, 'course', $3, '{"name": "", "text": "Noted", "link": null, "reaction": null, "suggestion": null, "tags": []}')`,
     [note, school.course, school.ids.teacher],
   );
-  Object.assign(ids, { banked, note, student: school.ids.author });
+  Object.assign(ids, { banked, note, student: school.ids.author, person: school.ids.author });
   const upload = randomUUID();
   await test.db.query('insert into uploads (id, owner, byte_length) values ($1, $2, 9)', [upload, school.ids.teacher]);
   Object.assign(ids, { upload });

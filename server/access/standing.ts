@@ -17,7 +17,8 @@ const REPLY_SHOWS = `r.put_aside_at is null and (not r.private or ${TEACHES})`;
 /** How a person `$1` stands to an object `$2`; a row for each way in which they come to it. */
 export const STANDING: Record<ObjectKind, string> = {
   course: `select ${IN_COURSE} from (select id as course from courses) a where a.course = $2`,
-  assignment: `select ${IN_COURSE} from assignments a where a.id = $2`,
+  // What is not open is there for its teachers alone.
+  assignment: `select ${TEACHES} as teacher, a.open and ${LEARNS} as student from assignments a where a.id = $2`,
   submission: `select ${TO_WORK} from submissions s join assignments a on a.id = s.assignment where s.id = $2`,
   remark: `select ${TO_WORK} from remarks r ${OF_REMARK} where r.id = $2 and ${REMARK_SHOWS}`,
   recording: `

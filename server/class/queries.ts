@@ -48,7 +48,7 @@ export async function selectClass(db: Queries, submission: string): Promise<Clas
   return { students: row ? await selectStates(db, row.assignment) : [] };
 }
 
-const Head = AssignmentSummary.extend({ brief: z.string(), budget: Budget });
+const Head = AssignmentSummary.extend({ brief: z.string(), budget: Budget, open: z.boolean() });
 
 const OverviewRow = StateRow.extend({
   spoken: z.int(),
@@ -61,7 +61,7 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
   const head = await selectOne(
     db,
     Head,
-    `select ${SUMMARY_COLUMNS}, a.brief, a.budget from assignments a join courses c on c.id = a.course where a.id = $1`,
+    `select ${SUMMARY_COLUMNS}, a.brief, a.budget, a.open from assignments a join courses c on c.id = a.course where a.id = $1`,
     [assignment],
   );
   if (!head) return undefined;

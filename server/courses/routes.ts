@@ -1,9 +1,9 @@
 import { Router } from 'express';
-import { readCourse, readCourses } from '../../contract/courses.ts';
+import { changeCourse, makeCourse, readCourse, readCourses } from '../../contract/courses.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
-import { selectCourse, selectCourses } from './queries.ts';
+import { insertCourse, selectCourse, selectCourses, updateCourse } from './queries.ts';
 
 export function courseRoutes(context: Context): Router {
   const router = Router();
@@ -15,6 +15,15 @@ export function courseRoutes(context: Context): Router {
     const course = await selectCourse(db, params.course, standing.teacher);
     if (!course) throw problems.notFound();
     return course;
+  });
+  serve(router, context, makeCourse, 'own', ({ body, person }) => {
+    if (!person.teaches) throw problems.notAllowed();
+    return db.transaction((tx) => insertCourse(tx, body.title, person.id));
+  });
+
+  serve(router, context, changeCourse, 'course.set', async ({ params, body }) => {
+    await updateCourse(db, params.course, body);
+    return { id: params.course, title: body.title, teaches: true };
   });
   return router;
 }

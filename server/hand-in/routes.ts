@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import { randomUUID } from 'node:crypto';
-import { handIn } from '../../contract/assignments.ts';
+import type { z } from 'zod';
+import { handIn, handInFor } from '../../contract/assignments.ts';
 import { selectQuestions } from '../assignments/queries.ts';
 import type { Context } from '../context.ts';
 import { DocumentError, documentErrors, isTooMuch, type ReadResult } from '../documents/document.ts';
@@ -9,30 +10,52 @@ import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { insertSubmission, keepFiles, type HandedIn } from '../submissions/insert.ts';
 import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
+import { learnsIn } from './queries.ts';
+
+interface Work {
+  assignment: string;
+  student: string;
+  files: UploadedFile[];
+}
 
 /** Work that comes as files. */
 export function handInRoutes(context: Context): Router {
   const router = Router();
   const { db, readDocument, settings } = context;
 
-  serve(router, context, handIn, 'assignment.handIn', async ({ params, person, files }) => {
-    const { assignment } = params;
+  serve(router, context, handIn, 'assignment.handIn', ({ params, person, files }) =>
+    keepWork(person.id, { assignment: params.assignment, student: person.id, files }),
+  );
+
+  serve(
+    router,
+    context,
+    handInFor,
+    'assignment.set',
+    async ({ params: { assignment }, body: { student }, person, files }) => {
+      if (!(await learnsIn(db, assignment, student))) throw problems.notAStudent();
+      return keepWork(person.id, { assignment, student, files });
+    },
+  );
+  return router;
+
+  /** @param who waits for it, and whose files they are */
+  async function keepWork(who: string, { assignment, student, files }: Work): Promise<z.infer<typeof handIn.answer>> {
     if ((await selectQuestions(db, assignment)).length > 0) throw problems.hasQuestions();
     const together = files.reduce((sum, { byteLength }) => sum + byteLength, 0);
     if (together > settings.maxFileBytes) throw problems.workTooLarge(settings.maxFileBytes);
     const handedIn: (ReadResult & HandedIn)[] = [];
-    for (const source of files) handedIn.push({ ...(await readOrRefuse(person.id, source, files.length)), source });
+    for (const source of files) handedIn.push({ ...(await readOrRefuse(who, source, files.length)), source });
     if (isTooMuch(handedIn.map(({ bulk }) => bulk)))
       throw problems.unreadableDocument(documentErrors.tooMuchText().message);
     const kept = await keepFiles(db, handedIn);
     const submission = await db.transaction((tx) =>
-      insertSubmission(tx, { id: randomUUID(), assignment, student: person.id, files: kept }),
+      insertSubmission(tx, { id: randomUUID(), assignment, student, files: kept }),
     );
-    reattachSoon(context, submission, person.id);
+    reattachSoon(context, submission, who);
     const notes = handedIn.flatMap(({ file, notes: some }) => some.map((note) => ({ file: file.name, ...note })));
     return { submission, notes };
-  });
-  return router;
+  }
 
   async function readOrRefuse(who: string, file: UploadedFile, count: number): Promise<ReadResult> {
     try {

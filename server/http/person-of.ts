@@ -15,7 +15,7 @@ const tokenOf = (request: Request): string | undefined => parseCookie(request.ge
 
 /** A person as others see them. */
 export const PERSON_COLUMNS = `p.id, p.name,
-  exists (select from enrolments e where e.person = p.id and e.role = 'teacher') as teaches,
+  p.steward or exists (select from enrolments e where e.person = p.id and e.role = 'teacher') as teaches,
   exists (select from enrolments e where e.person = p.id and e.role = 'student') as learns`;
 
 export async function personOf(db: Queries, request: Request): Promise<SignedIn | undefined> {

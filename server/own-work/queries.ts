@@ -16,7 +16,8 @@ export async function selectOwnWork(db: Queries, student: string): Promise<OwnWo
           order by s.version desc), '[]')
         from submissions s where s.assignment = a.id and s.student = $1) as versions
      from assignments a join courses c on c.id = a.course
-     join enrolments e on e.course = c.id and e.person = $1 and e.role = 'student'
+     join enrolments e on e.course = c.id and e.person = $1 and e.role = 'student' and (a.open or exists (
+       select from submissions s where s.assignment = a.id and s.student = $1))
      order by a.due_at nulls last, a.title, a.id`,
     [student],
   );

@@ -2,18 +2,19 @@ import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import { selectOne, type Queries } from '../db/database.ts';
+import { NO_PASSWORD } from '../sessions/passwords.ts';
 
+/** @param passwordHash null for whoever chooses one when they come in */
 export async function addPerson(
   db: Queries,
-  { name, login, passwordHash }: { name: string; login: string; passwordHash: string },
+  { name, login, passwordHash }: { name: string; login: string; passwordHash: string | null },
 ): Promise<string> {
   const id = randomUUID();
-  await db.query('insert into people (id, name, login, password_hash) values ($1, $2, $3, $4)', [
-    id,
-    name,
-    login.toLowerCase(),
-    passwordHash,
-  ]);
+  await db.query(
+    `insert into people (id, name, login, password_hash, came_in_at)
+     values ($1, $2, $3, $4, case when $5 then now() end)`,
+    [id, name, login.toLowerCase(), passwordHash ?? NO_PASSWORD, passwordHash !== null],
+  );
   return id;
 }
 
@@ -36,6 +37,14 @@ export async function enrol(db: Queries, course: string, person: string, role: '
 export async function isSampleSchool(db: Queries): Promise<boolean> {
   return (await db.query('select 1 as one from school where sample')).length > 0;
 }
+
+/** Nobody is here yet. */
+export async function isEmptySchool(db: Queries): Promise<boolean> {
+  return (await db.query('select 1 as one from people limit 1')).length === 0;
+}
+
+export const selectSchoolName = async (db: Queries): Promise<string | undefined> =>
+  (await selectOne(db, z.object({ name: z.string() }), 'select name from school'))?.name;
 
 export async function nameSchool(db: Queries, name: string): Promise<void> {
   await db.query('insert into school (name, sample) values ($1, false) on conflict do nothing', [name]);

@@ -6,6 +6,7 @@ import type { Context } from '../context.ts';
 import { select, selectOne } from '../db/database.ts';
 import { serveAnyone } from '../http/serve.ts';
 import { PERSON_COLUMNS } from '../http/person-of.ts';
+import { isEmptySchool } from './people.ts';
 
 const SchoolRow = z.object({ name: z.string(), sample: z.boolean() });
 
@@ -16,7 +17,8 @@ export function schoolRoutes({ db, settings }: Context): Router {
     const samplePeople = school?.sample
       ? await select(db, Person, `select ${PERSON_COLUMNS} from people p order by teaches desc, p.name`)
       : [];
-    return { name: school?.name ?? 'Vivid Margin', samplePeople, limits: { fileBytes: settings.maxFileBytes } };
+    const empty = await isEmptySchool(db);
+    return { name: school?.name ?? 'Vivid Margin', samplePeople, empty, limits: { fileBytes: settings.maxFileBytes } };
   });
   return router;
 }

@@ -1,0 +1,4 @@
+export * from './login.ts';
+export * from './match-files.ts';
+export * from './plan.ts';
+export * from './read-roster.ts';

@@ -1,0 +1,98 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { loginFor, matchFiles, planRoster, readRoster, type Known } from './index.ts';
+
+const names = (text: string, turned?: boolean): string[] => readRoster(text, turned).lines.map(({ name }) => name);
+
+describe('readRoster', () => {
+  it.each([
+    ['one name a line', 'Aroha Ngata\n\n  Bashir   Osman \n', ['Aroha Ngata', 'Bashir Osman']],
+    ['commas turn the name', 'Ngata, Aroha\nOsman, Bashir', ['Aroha Ngata', 'Bashir Osman']],
+    ['tabs do not', 'Aroha\tNgata\nBashir\tOsman', ['Aroha Ngata', 'Bashir Osman']],
+    ['a heading says it', 'Surname;First name\nNgata;Aroha', ['Aroha Ngata']],
+    ['a heading in another language', 'Nachname|Vorname\nOsman|Bashir', ['Bashir Osman']],
+    ['a comma inside quotation marks', '"Ngata, the elder",n1\n"Osman, B.",n2', ['Ngata, the elder', 'Osman, B.']],
+    ['nothing', ' \n\n', []],
+  ])('%s', (_, text, expected) => {
+    expect(names(text)).toEqual(expected);
+  });
+
+  it('finds mail and number by how they look, in any column', () => {
+    const { lines, twoParts } = readRoster('17-a; Aroha Ngata; aroha@example.org\n; Bashir Osman; bashir@example.org');
+    expect(lines).toEqual([
+      { line: 1, name: 'Aroha Ngata', mail: 'aroha@example.org', number: '17-a' },
+      { line: 2, name: 'Bashir Osman', mail: 'bashir@example.org', number: '' },
+    ]);
+    expect(twoParts).toBe(false);
+  });
+
+  it('turns the two parts of a name where they are the other way round', () => {
+    expect(readRoster('Aroha, Ngata\nBashir, Osman').twoParts).toBe(true);
+    expect(names('Aroha, Ngata\nBashir, Osman', true)).toEqual(['Aroha Ngata', 'Bashir Osman']);
+  });
+
+  it('keeps the numbers of lines, and reads whatever is pasted', () => {
+    expect(readRoster('Name\n\nAroha Ngata').lines).toMatchObject([{ line: 3, name: 'Aroha Ngata' }]);
+    fc.assert(fc.property(fc.string({ unit: 'grapheme' }), (text) => void readRoster(text)));
+  });
+});
+
+describe('planRoster', () => {
+  const known: Known[] = [
+    { id: 'a', name: 'Aroha Ngata', mail: '', number: '', here: true },
+    { id: 'b', name: 'Bashir Osman', mail: 'b@example.org', number: '', here: false },
+    { id: 'c', name: 'Catrin Pryce', mail: '', number: '12', here: true },
+  ];
+  const fates = (text: string, teachers?: Set<string>) =>
+    planRoster(readRoster(text).lines, known, teachers).map((line) => ('why' in line ? line.why : line.fate));
+
+  it('says of each line what will come of it', () => {
+    expect(fates('aroha ngata;\nDorji Wangmo;\nBASHIR OSMAN;B@example.org\nDorji Wangmo;\n-;\nEleni;nowhere@')).toEqual(
+      [...['known', 'add', 'join', 'twice', 'noName', 'noMail']],
+    );
+  });
+
+  it('tells two of one name apart by number or mail', () => {
+    expect(fates('Catrin Pryce;12\nCatrin Pryce;13')).toEqual(['known', 'add']);
+    expect(fates('Name;Number\nCatrin Price;12')).toEqual(['known']);
+  });
+
+  it('does not take a stranger for somebody because of a mistyped address, and nobody learns where they teach', () => {
+    expect(fates('Somebody Else;b@example.org\nDorji;d@example.org')).toEqual(['otherName', 'add']);
+    expect(fates('Aroha Ngata', new Set(['a']))).toEqual(['teaches']);
+  });
+});
+
+describe('loginFor', () => {
+  it.each([
+    ['Mirza Hadžić', 'mirza-hadzic'],
+    ["Siân  O'Neill ", 'sian-o-neill'],
+    ['李 美心', '李-美心'],
+    ['—', 'student'],
+    ['Amaru Quispe', 'amaru-quispe-3'],
+  ])('%s is %s', (name, login) => {
+    expect(loginFor(name, new Set(['amaru-quispe', 'amaru-quispe-2']))).toBe(login);
+  });
+});
+
+describe('matchFiles', () => {
+  const students = [
+    { id: 'a', name: 'Aroha Ngata', number: '2041' },
+    { id: 'b', name: 'Bashir Osman' },
+    { id: 'c', name: 'Bashir Karim' },
+    { id: 'd', name: 'Mirza Hadžić' },
+  ];
+
+  it.each([
+    ['scan_2041.pdf', 'a'],
+    ['Ngata essay final.docx', 'a'],
+    ['osman-bashir (2).pdf', 'b'],
+    ['BashirKarim.odt', 'c'],
+    ['hadzic.docx', 'd'],
+    ['bashir.docx', undefined],
+    ['essay.docx', undefined],
+    ['Aroha Ngata and Bashir Osman.docx', undefined],
+  ])('%s is of %s', (file, student) => {
+    expect(matchFiles([file], students)).toEqual([student]);
+  });
+});

@@ -1,0 +1,101 @@
+import { Router, type Request, type Response } from 'express';
+import pLimit from 'p-limit';
+import { z } from 'zod';
+import { Person } from '../../contract/basics.ts';
+import { endCourseCode, join, lookAtCode, makeCourseCode, makeSlips, openSchool } from '../../contract/joining.ts';
+import type { Context } from '../context.ts';
+import { select, selectOne, type Queries } from '../db/database.ts';
+import { problems } from '../errors.ts';
+import { endSession, openSession, PERSON_COLUMNS, setCookie } from '../http/person-of.ts';
+import { serve, serveAnyone } from '../http/serve.ts';
+import { selectSchoolName } from '../school/people.ts';
+import { hashPassword } from '../sessions/passwords.ts';
+import { wrongPasswords } from '../sessions/tries.ts';
+import { deleteCourseCode, makeCode } from './codes.ts';
+import { codeThatOpens, joinWith, openSchoolWith, selectLogin } from './join.ts';
+import { slipFor } from './slips.ts';
+
+/** Hashing a password takes a thread of the few that also read files. */
+const AT_ONCE = 2;
+
+/** Ways into the school for those who have no password yet. */
+export function joiningRoutes(context: Context): Router {
+  const router = Router();
+  const { db, settings } = context;
+  const wrong = wrongPasswords();
+  const turns = pLimit(AT_ONCE);
+
+  serveAnyone(router, lookAtCode, ({ body, request }) =>
+    guessed(request, body.code, async () => {
+      const { opens, title, name, login } = await codeThatOpens(db, body.code);
+      return { opens, school: (await selectSchoolName(db)) ?? '', course: title, name, login };
+    }),
+  );
+
+  serveAnyone(router, join, ({ body, request, response }) =>
+    guessed(request, body.code, async () => {
+      await codeThatOpens(db, body.code);
+      const passwordHash = await turns(() => hashPassword(body.password));
+      return enter(request, response, (tx) => joinWith(tx, body.code, { name: body.name, passwordHash }));
+    }),
+  );
+
+  serveAnyone(router, openSchool, ({ body: { code, school, name, password }, request, response }) =>
+    guessed(request, code, async () => {
+      await codeThatOpens(db, code);
+      const passwordHash = await turns(() => hashPassword(password));
+      return enter(request, response, (tx) => openSchoolWith(tx, code, { school, name, passwordHash }));
+    }),
+  );
+
+  serve(router, context, makeSlips, 'course.set', async ({ params, body, person }) => {
+    const slips = await db.transaction(async (tx) => {
+      const members = await select(
+        tx,
+        z.object({ id: z.string() }),
+        `select e.person as id from enrolments e join people p on p.id = e.person
+         where e.course = $1 and e.person in (select value::uuid from jsonb_array_elements_text($2::jsonb))
+           and (e.role = 'student' or p.came_in_at is null) order by p.name, p.id`,
+        [params.course, JSON.stringify(body.people)],
+      );
+      if (members.length < new Set(body.people).size) throw problems.notFound();
+      const made = [];
+      for (const { id } of members) made.push(await slipFor(tx, id, person.id));
+      return made;
+    });
+    return { slips };
+  });
+
+  serve(router, context, makeCourseCode, 'course.set', ({ params, person }) =>
+    db.transaction((tx) => makeCode(tx, { opens: 'course', course: params.course }, person.id)),
+  );
+
+  serve(router, context, endCourseCode, 'course.set', async ({ params }) => {
+    await deleteCourseCode(db, params.course);
+    return {};
+  });
+  return router;
+
+  /** Whoever keeps guessing codes is slowed down as with passwords. */
+  async function guessed<Answer>(request: Request, code: string, open: () => Promise<Answer>): Promise<Answer> {
+    const asker = { login: code, address: request.ip ?? '' };
+    await wrong.refuseTooMany(asker);
+    try {
+      return await open();
+    } catch (error) {
+      if (problems.isCodeUnknown(error)) await wrong.count(asker);
+      throw error;
+    }
+  }
+
+  async function enter(request: Request, response: Response, who: (tx: Queries) => Promise<string>) {
+    const { id, token } = await db.transaction(async (tx) => {
+      const id = await who(tx);
+      return { id, token: await openSession(tx, id) };
+    });
+    await endSession(db, request);
+    setCookie(response, token, settings);
+    const person = await selectOne(db, Person, `select ${PERSON_COLUMNS} from people p where p.id = $1`, [id]);
+    return { person: person ?? null, login: await selectLogin(db, id) };
+  }
+}

@@ -1,0 +1,68 @@
+import type { Known } from '#core/roster';
+import { z } from 'zod';
+import { Id } from '../../contract/basics.ts';
+import { Member } from '../../contract/roster.ts';
+import { select, selectOne, type Queries } from '../db/database.ts';
+
+const MEMBER = `select p.id, p.name, p.login, coalesce(p.mail, '') as mail, coalesce(p.number, '') as number,
+    e.role = 'teacher' as teaches, p.came_in_at as "cameInAt",
+    (select count(*)::int from submissions s join assignments a on a.id = s.assignment
+     where a.course = e.course and s.student = p.id) as works
+  from enrolments e join people p on p.id = e.person where e.course = $1`;
+
+/** Everybody of a course, its teachers first. */
+export const selectMembers = (db: Queries, course: string): Promise<Member[]> =>
+  select(db, Member, `${MEMBER} order by teaches desc, p.name, p.id`, [course]);
+
+export const selectMember = (db: Queries, course: string, person: string): Promise<Member | undefined> =>
+  selectOne(db, Member, `${MEMBER} and p.id = $2`, [course, person]);
+
+/** Everybody whom a line of a list may mean: those of the course, and those whom the school knows by mail or number. */
+export const selectKnown = (db: Queries, course: string): Promise<Known[]> =>
+  select(
+    db,
+    z.object({ id: Id, name: z.string(), mail: z.string(), number: z.string(), here: z.boolean() }),
+    `select p.id, p.name, coalesce(p.mail, '') as mail, coalesce(p.number, '') as number, e.person is not null as here
+     from people p left join enrolments e on e.person = p.id and e.course = $1
+     where e.person is not null or p.mail is not null or p.number is not null`,
+    [course],
+  );
+
+export async function updateMember(
+  tx: Queries,
+  person: string,
+  { name, mail, number }: { name?: string | undefined; mail?: string | undefined; number?: string | undefined },
+): Promise<void> {
+  await tx.query(
+    `update people set name = coalesce($2, name), mail = case when $3::text is null then mail else nullif($3, '') end,
+       number = case when $4::text is null then number else nullif($4, '') end where id = $1`,
+    [person, name ?? null, mail ?? null, number ?? null],
+  );
+}
+
+/** Those who learn in the course and have handed in nothing in it; who is nowhere else then and never came in is forgotten. */
+export async function deleteEnrolments(tx: Queries, course: string, people: readonly string[]): Promise<string[]> {
+  const rows = await select(
+    tx,
+    z.object({ person: Id }),
+    `delete from enrolments e where e.course = $1 and e.role = 'student'
+       and e.person in (select value::uuid from jsonb_array_elements_text($2::jsonb))
+       and not exists (select from submissions s join assignments a on a.id = s.assignment
+         where a.course = e.course and s.student = e.person)
+     returning e.person`,
+    [course, JSON.stringify(people)],
+  );
+  const ids = rows.map(({ person }) => person);
+  await tx.query(
+    `delete from people p where p.id in (select value::uuid from jsonb_array_elements_text($1::jsonb)) and p.came_in_at is null
+       and not exists (select from enrolments e where e.person = p.id)
+       and not exists (select from submissions s where s.student = p.id)`,
+    [JSON.stringify(ids)],
+  );
+  return ids;
+}
+
+export const selectByMail = (db: Queries, mail: string): Promise<{ id: string; name: string } | undefined> =>
+  selectOne(db, z.object({ id: Id, name: z.string() }), 'select id, name from people where lower(mail) = lower($1)', [
+    mail,
+  ]);

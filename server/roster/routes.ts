@@ -1,0 +1,93 @@
+import { isMail, planRoster, readRoster, type PlannedLine } from '#core/roster';
+import { Router } from 'express';
+import { changeMember, inviteTeacher, listStudents, MOST_LISTED, readMembers, takeOut } from '../../contract/roster.ts';
+import type { Context } from '../context.ts';
+import { DatabaseError, UNIQUE_VIOLATION, type Queries } from '../db/database.ts';
+import { decodeText } from '../documents/decode-text.ts';
+import { problems } from '../errors.ts';
+import { serve } from '../http/serve.ts';
+import { selectCourseCode } from '../joining/codes.ts';
+import { freeLogin } from '../joining/join.ts';
+import { slipFor } from '../joining/slips.ts';
+import { addPerson, enrol } from '../school/people.ts';
+import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
+import { deleteEnrolments, selectByMail, selectKnown, selectMember, selectMembers, updateMember } from './queries.ts';
+
+/** Who teaches and who learns in a course. */
+export function rosterRoutes(context: Context): Router {
+  const router = Router();
+  const { db } = context;
+
+  serve(router, context, readMembers, 'course.set', async ({ params }) => ({
+    members: await selectMembers(db, params.course),
+    codeUntil: await selectCourseCode(db, params.course),
+  }));
+
+  serve(router, context, listStudents, 'course.set', async ({ params, body, file }) => {
+    const read = readRoster(file ? await textOf(file) : body.text, body.turned);
+    if (read.lines.length > MOST_LISTED) throw problems.listTooLong(MOST_LISTED);
+    const report = { twoParts: read.twoParts, done: body.bringIn };
+    return db.transaction(async (tx) => {
+      const teachers = (await selectMembers(tx, params.course)).filter(({ teaches }) => teaches);
+      const known = await selectKnown(tx, params.course);
+      const lines = planRoster(read.lines, known, new Set(teachers.map(({ id }) => id)));
+      return { ...report, lines, added: body.bringIn ? await bringIn(tx, params.course, lines) : [] };
+    });
+  });
+
+  serve(router, context, takeOut, 'course.set', async ({ params, body }) => ({
+    takenOut: await db.transaction((tx) => deleteEnrolments(tx, params.course, body.people)),
+  }));
+
+  serve(router, context, changeMember, 'course.set', async ({ params: { course, person }, body }) => {
+    const member = await selectMember(db, course, person);
+    // A teacher's name is their own.
+    if (!member || member.teaches) throw problems.notFound();
+    if (body.mail && !isMail(body.mail)) throw problems.noMail();
+    try {
+      await db.transaction((tx) => updateMember(tx, person, body));
+    } catch (error) {
+      if (error instanceof DatabaseError && error.code === UNIQUE_VIOLATION) throw problems.mailOrNumberTaken();
+      throw error;
+    }
+    return (await selectMember(db, course, person))!;
+  });
+
+  serve(router, context, inviteTeacher, 'course.set', async ({ params, body: { name, mail }, person }) => {
+    if (mail !== '' && !isMail(mail)) throw problems.noMail();
+    return db.transaction(async (tx) => {
+      const known = mail === '' ? undefined : await selectByMail(tx, mail);
+      const member = known && (await selectMember(tx, params.course, known.id));
+      if (member) throw member.teaches ? problems.teachesAlready(member.name) : problems.learnsHere(member.name);
+      const id = known?.id ?? (await addNew(tx, { name, mail, number: '' }));
+      await enrol(tx, params.course, id, 'teacher');
+      return { slip: known ? null : await slipFor(tx, id, person.id) };
+    });
+  });
+  return router;
+
+  async function textOf(file: UploadedFile): Promise<string> {
+    const decoded = decodeText(await bytesOf(db, file));
+    if (!decoded) throw problems.listUnreadable();
+    return decoded.text;
+  }
+}
+
+/** @returns the ids of those who were not in the course before */
+async function bringIn(tx: Queries, course: string, lines: readonly PlannedLine[]): Promise<string[]> {
+  const added: string[] = [];
+  for (const line of lines) {
+    if (line.fate !== 'add' && line.fate !== 'join') continue;
+    const id = line.fate === 'join' ? line.person : await addNew(tx, line);
+    await enrol(tx, course, id, 'student');
+    added.push(id);
+  }
+  return added;
+}
+
+/** Somebody who will choose a password when they come in. */
+async function addNew(tx: Queries, who: { name: string; mail: string; number: string }): Promise<string> {
+  const id = await addPerson(tx, { name: who.name, login: await freeLogin(tx, who.name), passwordHash: null });
+  await updateMember(tx, id, who);
+  return id;
+}
