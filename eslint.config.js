@@ -37,6 +37,7 @@ const rooms = {
       'assignments',
       'courses',
       'sign-in',
+      'joining',
       'speech',
       'returned',
     ],
@@ -81,7 +82,8 @@ const above = (folder, room) =>
 
 const packagesForbidden = {
   core: {
-    regex: '^(?!\\.|#|(vitest|fast-check|fraction\\.js|snowball-stemmers|stopword|fastest-levenshtein|minisearch|papaparse)$)',
+    regex:
+      '^(?!\\.|#|(vitest|fast-check|fraction\\.js|snowball-stemmers|stopword|fastest-levenshtein|minisearch|papaparse)$)',
     message: 'core/ stands on the language and on libraries that compute, without a face or a machine.',
   },
   contract: { regex: '^(node:|vue|express|pinia|vuetify)', message: 'contract/ holds schemas only.' },

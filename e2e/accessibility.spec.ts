@@ -49,6 +49,10 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await expect(stranger.getByRole('button', { name: TEACHER })).toBeVisible();
   await look(stranger, 'signing in');
 
+  await stranger.goto(`${server.address}/set-up/0000-0000-0000`);
+  await expect(stranger.getByRole('alert')).toBeVisible();
+  await look(stranger, 'a code that opens nothing');
+
   const teacher = await enter(browser, server, TEACHER);
   await expect(teacher.getByRole('link', { name: /^Dagny Holmqvist/ }).first()).toBeVisible();
   await look(teacher, 'what waits');
@@ -68,6 +72,15 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await teacher.getByRole('link', { name: 'Speak a greeting to each' }).click();
   await expect(teacher.getByRole('button', { name: 'Play your greeting to Amaru Quispe' })).toBeVisible();
   await look(teacher, 'greetings');
+  await teacher.goBack();
+  await teacher.getByRole('link', { name: /^People and join slips/ }).click();
+  await expect(teacher.getByRole('rowheader', { name: 'Amaru Quispe' })).toBeVisible();
+  await teacher.getByRole('button', { name: 'Correct Amaru Quispe' }).click();
+  await look(teacher, 'people of a course');
+  await teacher.getByRole('button', { name: 'Forgot the password: Bronagh Tully' }).click();
+  await expect(teacher.getByRole('listitem').filter({ hasText: 'Bronagh Tully' }).getByRole('img')).toBeVisible();
+  const code = await teacher.locator('.code').innerText();
+  await look(teacher, 'join slips');
   await teacher.goto(`${server.address}/bank`);
   await teacher
     .getByRole('button', { name: /Where does this come from/ })
@@ -78,6 +91,7 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
   await teacher.getByRole('link', { name: 'A walk along the shore' }).first().click();
   await expect(teacher.getByRole('link', { name: /Dagny Holmqvist/ })).toBeVisible();
+  await teacher.getByRole('button', { name: 'Change what is asked' }).click();
   await look(teacher, 'an assignment');
   await teacher.goto(`${server.address}/search?words=the`);
   await expect(teacher.getByRole('article').first()).toBeVisible();
@@ -95,6 +109,10 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await student.getByRole('link', { name: 'Open your feedback' }).first().click();
   await expect(ribbonAbout(student, 'the whole work')).toBeVisible();
   await look(student, 'feedback');
+
+  await stranger.goto(`${server.address}/join/${code}`);
+  await expect(stranger.getByText('This is for Bronagh Tully.')).toBeVisible();
+  await look(stranger, 'coming in with a slip');
 
   const all = [...routes.matchAll(/path: '([^']+)'/g)].map(([, pattern]) => pattern!);
   expect([...seen].sort(), 'every route of the app is looked at').toEqual(all.sort());

@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url';
 
 const VIVID = fileURLToPath(new URL('../scripts/vivid.mjs', import.meta.url));
 const READY = /ready at (http:\S+)/;
+const SET_UP = /up your school at (http:\S+)/;
 /** Names a data folder of the sample school that servers begin with a copy of. */
 const PREPARED = 'VIVID_PREPARED_SCHOOL';
 
@@ -17,21 +18,26 @@ export class Server {
   #process: ChildProcess | undefined;
 
   readonly #dictation: boolean;
+  readonly #sample: boolean;
+  /** Where an empty school is set up. */
+  setUp = '';
 
-  private constructor(folder: string, dictation: boolean) {
+  private constructor(folder: string, { dictation, sample }: { dictation: boolean; sample: boolean }) {
     this.#folder = folder;
     this.#dictation = dictation;
+    this.#sample = sample;
   }
 
   /**
    * @param name names its data folder
    * @param dictation whether recordings are listened to, which takes much of a small machine
+   * @param sample whether it is the sample school, or one that is empty
    */
-  static async start(name: string, { dictation = false } = {}): Promise<Server> {
+  static async start(name: string, { dictation = false, sample = true } = {}): Promise<Server> {
     const folder = await mkdtemp(path.join(tmpdir(), `vivid-${name}-`));
     const prepared = process.env[PREPARED];
-    if (prepared) await cp(prepared, folder, { recursive: true });
-    const server = new Server(folder, dictation);
+    if (prepared && sample) await cp(prepared, folder, { recursive: true });
+    const server = new Server(folder, { dictation, sample });
     await server.start();
     return server;
   }
@@ -39,7 +45,7 @@ export class Server {
   /** Starts, or starts again at the same address. */
   async start(): Promise<void> {
     const port = this.address ? new URL(this.address).port : '0';
-    const child = spawn(process.execPath, [VIVID, 'serve', '--sample', '--port', port], {
+    const child = spawn(process.execPath, [VIVID, 'serve', ...(this.#sample ? ['--sample'] : []), '--port', port], {
       env: { ...process.env, VIVID_DATA: this.#folder, VIVID_DICTATION: String(this.#dictation) },
       stdio: ['ignore', 'pipe', 'inherit'],
     });
@@ -48,7 +54,8 @@ export class Server {
       let said = '';
       child.stdout.on('data', (chunk) => {
         const ready = READY.exec((said += String(chunk)));
-        if (ready) resolve(ready[1]!);
+        this.setUp = SET_UP.exec(said)?.[1] ?? '';
+        if (ready && (this.#sample || this.setUp)) resolve(ready[1]!);
       });
       child.once('exit', () => reject(new Error(`The server did not start: ${said}`)));
     });

@@ -5,6 +5,20 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/sign-in', name: 'sign-in', component: () => import('./sign-in/SignInPage.vue') },
+    {
+      path: '/set-up/:code',
+      name: 'set-up',
+      component: () => import('./joining/SetUpPage.vue'),
+      props: true,
+      meta: { open: true },
+    },
+    {
+      path: '/join/:code?',
+      name: 'join',
+      component: () => import('./joining/JoinPage.vue'),
+      props: true,
+      meta: { open: true },
+    },
     { path: '/', name: 'home', component: () => import('./assignments/HomePage.vue') },
     {
       path: '/assignments/:assignment',
@@ -32,6 +46,13 @@ export const router = createRouter({
       component: () => import('./courses/CoursePage.vue'),
       props: true,
     },
+    {
+      path: '/courses/:course/people',
+      name: 'members',
+      component: () => import('./courses/MembersPage.vue'),
+      props: true,
+      meta: { teaches: true },
+    },
     { path: '/bank', name: 'bank', component: () => import('./bank/BankPage.vue'), meta: { teaches: true } },
     {
       path: '/courses/:course/greetings',
@@ -56,6 +77,7 @@ router.beforeEach(async (to: RouteLocationNormalized) => {
   const session = useSession();
   // An unreachable server is told by the page that needs it.
   if (!session.known) await session.load().catch(() => undefined);
+  if (to.meta.open) return true;
   if (!session.person && to.name !== 'sign-in') return { name: 'sign-in', query: { to: to.fullPath } };
   if (session.person && to.name === 'sign-in') return { name: 'home' };
   // For comfort only: what may be seen is decided on the server.

@@ -50,10 +50,7 @@ describe.each(bodies)('the people of a course on $name', ({ open }) => {
   });
 
   it('reads a file in Latin-1 with semicolons, and refuses what is no text', async () => {
-    const report = await list(
-      {},
-      Buffer.from('Nachname;Vorname\r\nPeña;Jos\u00e9\r\nM\u00fcller;Zo\u00eb', 'latin1'),
-    );
+    const report = await list({}, Buffer.from('Nachname;Vorname\r\nPeña;Jos\u00e9\r\nM\u00fcller;Zo\u00eb', 'latin1'));
     expect(report.lines.at(-1)).toMatchObject({ name: 'Zoë Müller', fate: 'add' });
     const answer = await school.as.teacher.send('POST', at('/roster'), {
       body: { text: '', bringIn: true },

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { readAssignment, type ClassRow } from '#contract/assignments';
-import { computed } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
+import AssignmentFields from './AssignmentFields.vue';
 import BudgetField from './BudgetField.vue';
+import HandInFor from './HandInFor.vue';
+import QuestionsEditor from './QuestionsEditor.vue';
 import StateNote from '../shell/StateNote.vue';
 import { dayAndTime } from '../wording/format.ts';
 import { WORK_STATES } from '../wording/work-state.ts';
@@ -20,6 +23,11 @@ const {
   () => props.assignment,
 );
 
+const setting = ref(false);
+// What nobody has been asked yet is still being written.
+watch(overview, (now) => {
+  if (now?.open === false) setting.value = true;
+});
 const handedIn = computed(() => overview.value?.rows.filter(({ submission }) => submission) ?? []);
 const missing = computed(() => overview.value?.rows.filter(({ submission }) => !submission) ?? []);
 
@@ -31,12 +39,16 @@ const listening = ({ submission }: ClassRow): string =>
   <PageFrame :title="overview?.title ?? 'Assignment'">
     <StateNote v-if="!overview" :busy="!error" :error="error" @retry="load" />
     <template v-else>
-      <p class="brief">{{ overview.brief }}</p>
       <p class="quiet">
         <router-link :to="{ name: 'course', params: { course: overview.courseId } }">{{
           overview.course
         }}</router-link><template v-if="overview.dueAt">, due {{ dayAndTime(overview.dueAt) }}</template>
       </p>
+      <AssignmentFields v-if="setting" :overview="overview" @changed="load" />
+      <template v-else>
+        <p class="brief">{{ overview.brief }}</p>
+        <v-btn size="small" @click="setting = true">Change what is asked</v-btn>
+      </template>
       <NotePart
         :course="overview.courseId"
         :at="{ place: 'instructions', assignment }"
@@ -44,7 +56,7 @@ const listening = ({ submission }: ClassRow): string =>
         makes="instructions"
       />
       <BudgetField :assignment="assignment" :budget="overview.budget" />
-      <v-table class="class">
+      <v-table v-if="handedIn.length > 0" class="class">
         <thead>
           <tr>
             <th scope="col">Student</th>
@@ -78,6 +90,12 @@ const listening = ({ submission }: ClassRow): string =>
           Not handed in <span class="figures quiet">{{ missing.length }}</span>
         </h2>
         <p class="quiet">{{ missing.map(({ student }) => student.name).join(', ') }}</p>
+      </template>
+      <HandInFor v-if="overview.questions.length === 0" :assignment="assignment" :rows="overview.rows" @done="load" />
+      <template v-if="handedIn.length === 0">
+        <h2>Questions</h2>
+        <p class="quiet">Where there are any, students answer them here instead of handing in a file.</p>
+        <QuestionsEditor :assignment="assignment" :questions="overview.questions" @changed="load" />
       </template>
       <section v-for="(question, index) in overview.questions" :key="question.id" class="question">
         <h2>Question {{ index + 1 }}</h2>

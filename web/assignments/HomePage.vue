@@ -1,25 +1,56 @@
 <script setup lang="ts">
+import { storeToRefs } from 'pinia';
 import { computed } from 'vue';
+import { useCourses } from '../session/courses.ts';
 import { useSession } from '../session/session.ts';
 import PageFrame from '../shell/PageFrame.vue';
+import NewCourse from './NewCourse.vue';
 import OwnWorkList from './OwnWorkList.vue';
 import ToMark from './ToMark.vue';
 
 /** What waits for a teacher, and a student's own work. Somebody may be both. */
 const session = useSession();
+const { courses, known } = storeToRefs(useCourses());
 const teaches = computed(() => session.person?.teaches === true);
+/** Somebody who has just come. */
+const begins = computed(() => teaches.value && known.value && courses.value.length === 0);
 const both = computed(() => teaches.value && session.person?.learns === true);
 </script>
 
 <template>
-  <PageFrame :title="teaches ? 'What waits for you' : 'Your work'">
-    <ToMark v-if="teaches" />
+  <PageFrame :title="begins ? 'Begin with a course' : teaches ? 'What waits for you' : 'Your work'">
+    <section v-if="begins" class="first">
+      <p>
+        A title is enough. Then come its students, from a list that you paste, and the first assignment; each can be
+        changed at any time.
+      </p>
+      <NewCourse />
+    </section>
+    <template v-else-if="teaches">
+      <ToMark />
+      <section class="another" aria-labelledby="another">
+        <h2 id="another">Another course</h2>
+        <NewCourse />
+      </section>
+    </template>
     <h2 v-if="both" class="own">Your own work</h2>
     <OwnWorkList v-if="!teaches || both" />
   </PageFrame>
 </template>
 
 <style scoped>
+.first p {
+  max-width: 60ch;
+  margin-bottom: 16px;
+}
+.another {
+  margin-top: 40px;
+}
+.another h2 {
+  margin-bottom: 8px;
+  font-size: 17px;
+  font-weight: 650;
+}
 .own {
   margin: 48px 0 16px;
   font-family: var(--serif);

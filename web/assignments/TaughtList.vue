@@ -9,6 +9,8 @@ defineProps<{
     dueAt: string | null;
     /** Where they are of several courses. */
     course?: string;
+    /** Students see it. */
+    open?: boolean;
     students: number;
     handedIn: number;
     returned: number;
@@ -18,10 +20,11 @@ defineProps<{
 
 <template>
   <ul class="rows">
-    <li v-for="{ id, title, dueAt, course, students, handedIn, returned } in assignments" :key="id">
+    <li v-for="{ id, title, dueAt, course, open, students, handedIn, returned } in assignments" :key="id">
       <router-link :to="{ name: 'assignment', params: { assignment: id } }">
         <strong>{{ title }}</strong>
-        <span class="quiet when">{{ course ?? (dueAt ? `due ${dayAndTime(dueAt)}` : '') }}</span>
+        <v-chip v-if="open === false">not open yet</v-chip
+        ><span class="quiet when">{{ course ?? (dueAt ? `due ${dayAndTime(dueAt)}` : '') }}</span>
         <span class="figures text">{{ handedIn }} of {{ students }} handed in, {{ returned }} returned</span>
       </router-link>
     </li>

@@ -2,6 +2,7 @@
 import { defineAsyncComponent } from 'vue';
 import { readCourse } from '#contract/courses';
 import OwnWorkList from '../assignments/OwnWorkList.vue';
+import NewAssignment from '../assignments/NewAssignment.vue';
 import TaughtList from '../assignments/TaughtList.vue';
 import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
@@ -22,6 +23,7 @@ const {
   () => props.course,
 );
 // What a student never needs.
+const RosterForm = defineAsyncComponent(() => import('./RosterForm.vue'));
 const NotePart = defineAsyncComponent(() => import('../notes/NotePart.vue'));
 </script>
 
@@ -43,7 +45,9 @@ const NotePart = defineAsyncComponent(() => import('../notes/NotePart.vue'));
       <template v-if="course.teaches">
         <section aria-labelledby="assignments">
           <h2 id="assignments">Assignments</h2>
-          <StateNote v-if="course.assignments.length === 0">There are no assignments in this course yet.</StateNote>
+          <StateNote v-if="course.assignments.length === 0"
+            >There are no assignments in this course yet. A title is enough to begin.</StateNote
+          >
           <TaughtList
             v-else
             :assignments="
@@ -55,15 +59,22 @@ const NotePart = defineAsyncComponent(() => import('../notes/NotePart.vue'));
               }))
             "
           />
+          <NewAssignment :course="course.id" class="new" />
         </section>
         <section aria-labelledby="class">
           <h2 id="class">The class</h2>
           <p v-if="course.students.length > 0" class="quiet">
             {{ counted(course.students.length, 'student') }}: {{ course.students.join(', ') }}
           </p>
-          <StateNote v-else>There are no students in this course yet.</StateNote>
-          <p v-if="course.students.length > 0">
-            <router-link :to="{ name: 'greetings', params: { course: course.id } }"
+          <template v-else>
+            <StateNote>There are no students in this course yet.</StateNote>
+            <RosterForm :course="course.id" @changed="load" />
+          </template>
+          <p class="links">
+            <router-link :to="{ name: 'members', params: { course: course.id } }">{{
+              course.notIn ? `People and join slips (${course.notIn} not in yet)` : 'People and join slips'
+            }}</router-link>
+            <router-link v-if="course.students.length > 0" :to="{ name: 'greetings', params: { course: course.id } }"
               >Speak a greeting to each</router-link
             >
           </p>
@@ -83,6 +94,16 @@ h2 {
   margin-bottom: 8px;
   font-size: 17px;
   font-weight: 650;
+}
+/* Under a list, not beside it. */
+.new {
+  margin-top: 12px;
+}
+.links {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 24px;
+  margin-top: 8px;
 }
 .quiet {
   color: var(--quiet);

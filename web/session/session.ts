@@ -19,6 +19,12 @@ export const useSession = defineStore('session', () => {
     person.value = (await call(endpoints.signIn, { body: credentials })).person;
   }
 
+  /** Somebody has just come in another way. */
+  function enter(someone: Person | null): void {
+    person.value = someone;
+    known.value = true;
+  }
+
   async function signOut(): Promise<void> {
     await call(endpoints.signOut);
     person.value = null;
@@ -29,5 +35,5 @@ export const useSession = defineStore('session', () => {
     person.value = null;
   }
 
-  return { person, known, load, signIn, signOut, signOutEverywhere };
+  return { person, known, load, enter, signIn, signOut, signOutEverywhere };
 });

@@ -70,6 +70,9 @@ async function enter(credentials: SignIn): Promise<void> {
           </div>
         </section>
         <form @submit.prevent="enter({ login, password })">
+          <p v-if="school.empty" class="empty">
+            Nobody is here yet. Whoever started the server finds the address that sets up the school in what it printed.
+          </p>
           <h2>With name and password</h2>
           <v-text-field v-model="login" label="Name" autocomplete="username" required />
           <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" required />
@@ -77,6 +80,7 @@ async function enter(credentials: SignIn): Promise<void> {
           <v-btn type="submit" variant="flat" color="primary" :loading="busy" :disabled="!login || !password"
             >Sign in</v-btn
           >
+          <router-link class="code" :to="{ name: 'join' }">I have a code and come for the first time</router-link>
         </form>
       </div>
     </template>
@@ -127,6 +131,10 @@ form {
   display: flex;
   flex-direction: column;
   gap: 12px;
+}
+.empty,
+.code {
+  color: var(--quiet);
 }
 .refused {
   color: rgb(var(--v-theme-error));

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { setAssignment, type AssignmentChange, type AssignmentOverview } from '#contract/assignments';
+import { ref, watch } from 'vue';
+import { call, sentenceOf } from '../session/api.ts';
+import { fromLocal, toLocal, zoneName } from '../wording/local-time.ts';
+
+/** What an assignment asks for, and by when. Each field is saved when one leaves it. */
+const props = defineProps<{ overview: AssignmentOverview }>();
+const emit = defineEmits<{ changed: [] }>();
+
+const title = ref('');
+const brief = ref('');
+const due = ref('');
+const state = ref<{ text: string; wrong?: boolean }>();
+const dueWrong = ref<string>();
+watch(
+  () => props.overview,
+  (now) => {
+    title.value = now.title;
+    brief.value = now.brief;
+    due.value = now.dueAt ? toLocal(now.dueAt) : '';
+  },
+  { immediate: true },
+);
+
+async function set(change: AssignmentChange): Promise<void> {
+  try {
+    await call(setAssignment, { params: { assignment: props.overview.id }, body: change });
+    state.value = { text: 'Saved.' };
+    emit('changed');
+  } catch (failure) {
+    state.value = { text: sentenceOf(failure), wrong: true };
+  }
+}
+
+function leaveTitle(): void {
+  const next = title.value.trim();
+  if (next === '') title.value = props.overview.title;
+  else if (next !== props.overview.title) void set({ title: next });
+}
+
+function leaveBrief(): void {
+  if (brief.value.trim() !== props.overview.brief) void set({ brief: brief.value });
+}
+
+function leaveDue(): void {
+  const instant = due.value === '' ? null : fromLocal(due.value);
+  dueWrong.value =
+    instant === undefined ? 'The clocks go forward in that hour, so it does not exist. Choose another one.' : undefined;
+  if (instant !== undefined && instant !== props.overview.dueAt) void set({ dueAt: instant });
+}
+</script>
+
+<template>
+  <section class="fields" aria-label="What is asked">
+    <v-text-field
+      v-model="title"
+      label="Title"
+      density="compact"
+      maxlength="200"
+      @blur="leaveTitle"
+      @keydown.enter="leaveTitle"
+    />
+    <v-textarea v-model="brief" label="Instructions" rows="2" maxlength="20000" @blur="leaveBrief" />
+    <div class="row">
+      <v-text-field
+        v-model="due"
+        class="due"
+        type="datetime-local"
+        label="Due"
+        density="compact"
+        :hint="`Time zone: ${zoneName()}`"
+        persistent-hint
+        :error-messages="dueWrong ? [dueWrong] : []"
+        @blur="leaveDue"
+        @keydown.enter="leaveDue"
+      />
+      <v-btn v-if="due" size="small" @click="((due = ''), leaveDue())">No due date</v-btn>
+    </div>
+    <p class="row">
+      <template v-if="overview.open">
+        <span>Students see this and can hand in.</span>
+        <v-btn size="small" @click="set({ open: false })">Hide it from them</v-btn>
+      </template>
+      <template v-else>
+        <span>Only its teachers see this so far.</span>
+        <v-btn size="small" variant="flat" color="primary" @click="set({ open: true })">Open it to students</v-btn>
+      </template>
+    </p>
+    <p v-if="state" :class="{ refused: state.wrong }" :role="state.wrong ? 'alert' : 'status'" class="quiet">
+      {{ state.text }}
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  gap: 12px;
+  max-width: 760px;
+  margin: 16px 0 20px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+}
+.due {
+  flex: 0 1 280px;
+}
+.quiet {
+  color: var(--quiet);
+  font-size: 13px;
+}
+.refused {
+  color: rgb(var(--v-theme-error));
+}
+</style>

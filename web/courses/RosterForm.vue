@@ -1,0 +1,197 @@
+<script setup lang="ts">
+import { listStudents, takeOut, type RosterReport } from '#contract/roster';
+import { computed, ref, shallowRef } from 'vue';
+import { call, sentenceOf } from '../session/api.ts';
+import { counted } from '../wording/format.ts';
+
+/** Students from a list that is pasted or chosen as a file. What each line would do is shown first, and it can be taken back. */
+const props = defineProps<{ course: string }>();
+const emit = defineEmits<{ changed: [] }>();
+
+const FATES = { add: 'comes in', join: 'comes in; the school knows them', known: 'is in this course', refuse: '' };
+const WHY: Record<NonNullable<RosterReport['lines'][number]['why']>, string> = {
+  noName: 'there is no name in this line',
+  longName: 'the name is too long',
+  noMail: 'the mail address is none',
+  twice: 'the same stands further up; give both a number or a mail address',
+  otherName: 'the school knows this number or address under another name',
+  teaches: 'teaches this course',
+};
+
+const text = ref('');
+const file = shallowRef<File>();
+const turned = ref(false);
+const report = shallowRef<RosterReport>();
+const busy = ref(false);
+const problem = ref<string>();
+const chooser = ref<HTMLInputElement>();
+const coming = computed(() => report.value?.lines.filter(({ fate }) => fate === 'add' || fate === 'join').length ?? 0);
+const refused = computed(() => report.value?.lines.filter(({ fate }) => fate === 'refuse').length ?? 0);
+
+async function attempt(deed: () => Promise<void>): Promise<void> {
+  busy.value = true;
+  problem.value = undefined;
+  try {
+    await deed();
+  } catch (failure) {
+    problem.value = sentenceOf(failure);
+  } finally {
+    busy.value = false;
+  }
+}
+
+const send = (bringIn: boolean): Promise<void> =>
+  attempt(async () => {
+    report.value = await call(listStudents, {
+      params: { course: props.course },
+      body: { text: file.value ? '' : text.value, turned: turned.value, bringIn },
+      files: file.value ? [file.value] : [],
+    });
+    if (bringIn) emit('changed');
+  });
+
+const undo = (): Promise<void> =>
+  attempt(async () => {
+    const people = report.value!.added;
+    await call(takeOut, { params: { course: props.course }, body: { people } });
+    leave();
+    emit('changed');
+  });
+
+function choose(event: Event): void {
+  const input = event.target as HTMLInputElement;
+  file.value = input.files?.[0];
+  input.value = '';
+  if (file.value) void send(false);
+}
+
+function turn(now: boolean | null): void {
+  turned.value = now === true;
+  void send(false);
+}
+
+function leave(): void {
+  report.value = file.value = undefined;
+}
+
+function done(): void {
+  text.value = '';
+  leave();
+}
+</script>
+
+<template>
+  <section class="roster" aria-label="Add students">
+    <form v-if="!report" @submit.prevent="send(false)">
+      <v-textarea
+        v-model="text"
+        label="Paste your class list"
+        placeholder="One student a line; mail and number are optional"
+        rows="4"
+        maxlength="500000"
+      />
+      <div class="row">
+        <v-btn type="submit" variant="flat" color="primary" :loading="busy" :disabled="text.trim() === ''"
+          >Look at the list</v-btn
+        >
+        <v-btn variant="text" @click="chooser?.click()">Choose a file …</v-btn>
+        <input
+          ref="chooser"
+          class="visually-hidden"
+          type="file"
+          accept=".csv,.txt,.tsv,text/csv,text/plain"
+          tabindex="-1"
+          aria-label="A class list as a file"
+          @change="choose"
+        />
+      </div>
+    </form>
+    <div v-else class="report">
+      <p role="status">
+        <template v-if="report.done">{{ counted(report.added.length, 'student') }} came in.</template>
+        <template v-else
+          >{{ counted(coming, 'student') }} would come in<template v-if="refused"
+            >; {{ counted(refused, 'line') }} cannot</template
+          >.</template
+        >
+      </p>
+      <v-checkbox
+        v-if="report.twoParts && !report.done"
+        :model-value="turned"
+        label="The names are the other way round"
+        @update:model-value="turn"
+      />
+      <div class="lines">
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Line</th>
+              <th scope="col">Name</th>
+              <th scope="col">Mail</th>
+              <th scope="col">Number</th>
+              <th scope="col">What comes of it</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="one in report.lines" :key="one.line" :class="one.fate">
+              <td class="figures">{{ one.line }}</td>
+              <td dir="auto">{{ one.name }}</td>
+              <td>{{ one.mail }}</td>
+              <td class="figures">{{ one.number }}</td>
+              <td>{{ one.why ? WHY[one.why] : FATES[one.fate] }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <div class="row">
+        <template v-if="report.done">
+          <v-btn variant="flat" color="primary" @click="done">Good</v-btn>
+          <v-btn v-if="report.added.length > 0" :loading="busy" @click="undo">Take it back</v-btn>
+        </template>
+        <template v-else>
+          <v-btn variant="flat" color="primary" :loading="busy" :disabled="coming === 0" @click="send(true)"
+            >Bring in {{ counted(coming, 'student') }}</v-btn
+          >
+          <v-btn @click="leave">Change the list</v-btn>
+        </template>
+      </div>
+    </div>
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
+  </section>
+</template>
+
+<style scoped>
+.roster {
+  max-width: 760px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+  margin-top: 10px;
+}
+.lines {
+  max-height: 340px;
+  margin-top: 8px;
+  overflow-y: auto;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 14px;
+}
+th,
+td {
+  padding: 3px 10px 3px 0;
+  text-align: start;
+  border-bottom: 1px solid var(--hairline);
+}
+.refuse td:last-child,
+.refused {
+  color: rgb(var(--v-theme-error));
+}
+.known td {
+  color: var(--quiet);
+}
+</style>

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import type { Slip } from '#contract/joining';
+import QRCode from 'qrcode';
+import { shallowRef, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import { useSchool } from '../session/school.ts';
+import { useLoaded } from '../shell/use-loaded.ts';
+
+/** Join slips to be printed and cut apart. Their codes are shown this once. */
+const props = defineProps<{ slips: readonly Slip[]; course: string }>();
+defineEmits<{ close: [] }>();
+
+const router = useRouter();
+const { value: school } = useLoaded(useSchool().load);
+const pictures = shallowRef<Record<string, string>>({});
+
+const addressOf = ({ code }: Slip): string =>
+  new URL(router.resolve({ name: 'join', params: { code } }).href, location.origin).href;
+
+watch(
+  () => props.slips,
+  async (slips) => {
+    const drawn = await Promise.all(
+      slips.map(async (slip) => {
+        const svg = await QRCode.toString(addressOf(slip), { type: 'svg', margin: 0 });
+        return [slip.person, `data:image/svg+xml,${encodeURIComponent(svg)}`] as const;
+      }),
+    );
+    pictures.value = Object.fromEntries(drawn);
+  },
+  { immediate: true },
+);
+
+const host = location.host;
+const print = (): void => window.print();
+</script>
+
+<template>
+  <section class="sheet" aria-label="Join slips">
+    <div class="bar">
+      <p>
+        Each works once, until
+        {{ new Date(slips[0]!.expiresAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' }) }}. They are
+        shown only now; if one is lost, make a new one.
+      </p>
+      <v-btn variant="flat" color="primary" @click="print">Print</v-btn>
+      <v-btn @click="$emit('close')">Done</v-btn>
+    </div>
+    <ul>
+      <li v-for="slip in slips" :key="slip.person" class="slip">
+        <img v-if="pictures[slip.person]" :src="pictures[slip.person]" :alt="`Address for ${slip.name}`" />
+        <div>
+          <p class="name">{{ slip.name }}</p>
+          <p class="quiet">{{ school?.name }}, {{ course }}</p>
+          <p>
+            Go to <strong>{{ host }}/join</strong> and type
+          </p>
+          <p class="code">{{ slip.code }}</p>
+          <p class="quiet">Later you sign in as {{ slip.login }}</p>
+        </div>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  margin-bottom: 12px;
+}
+ul {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(320px, 1fr));
+  list-style: none;
+}
+.slip {
+  display: flex;
+  gap: 14px;
+  padding: 14px;
+  break-inside: avoid;
+  color: #000;
+  background: #fff;
+  border: 1px dashed #888;
+  font-size: 13px;
+}
+img {
+  width: 96px;
+  height: 96px;
+}
+.name {
+  font-weight: 650;
+  font-size: 16px;
+}
+.code {
+  font-size: 19px;
+  font-weight: 650;
+  letter-spacing: 0.04em;
+  font-variant-numeric: tabular-nums;
+}
+.slip .quiet {
+  color: #555;
+}
+</style>
+
+<style>
+@media print {
+  header.head,
+  main.page > :not(.sheet),
+  .sheet .bar {
+    display: none !important;
+  }
+}
+</style>
