@@ -45,7 +45,7 @@ test('from an empty school to the first spoken remark on a real essay, with a cl
   browser,
   server,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(90_000);
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   const hands = counting(page);
   const begun = Date.now();
@@ -77,6 +77,10 @@ test('from an empty school to the first spoken remark on a real essay, with a cl
     await hands.fill('Title of a new assignment', 'A walk along the shore');
     await hands.button('Make the assignment');
     await hands.button('Open it to students');
+    await hands.button('Begin with …');
+    await hands.press(page.getByRole('menuitem', { name: 'An essay that argues' }));
+    await hands.button('Keep the rubric');
+    await expect(page.getByRole('button', { name: 'Keep the rubric' })).toBeHidden();
     hands.did();
     await page.getByLabel('Works of students').setInputFiles([
       {
@@ -100,6 +104,8 @@ test('from an empty school to the first spoken remark on a real essay, with a cl
     await speak(page, 2);
     hands.did();
     await expect(ribbonAbout(page, 'The reason is obvious.')).toBeVisible();
+    await hands.press(page.getByRole('group', { name: 'Claim' }).getByRole('radio', { name: /Secure/ }));
+    await expect(page.getByText('4 points so far; 2 of 3 criteria to score')).toBeVisible();
     await saved(page);
   });
 
@@ -225,4 +231,36 @@ test('questions are written, put in order, and answered by a student who came wi
   const work = workIn(student, 'Ebb and flood');
   await expect(work.getByRole('group').first()).toContainText('Which way does the water run?');
   await expect(work.getByRole('group').nth(1)).toContainText('Question 2, 2.5 points');
+});
+
+test('a rubric is pasted from a spreadsheet, mended, undone, kept, and saved as a file', async ({
+  browser,
+  server,
+}) => {
+  const page = await asTeacher(browser, server);
+  await page.getByLabel('Title of a new course').fill('Harbours');
+  await page.getByRole('button', { name: 'Make the course' }).click();
+  await page.getByLabel('Title of a new assignment').fill('A letter');
+  await page.getByRole('button', { name: 'Make the assignment' }).click();
+  await page.getByRole('button', { name: 'Paste a table' }).click();
+  await page.getByLabel('Paste from a spreadsheet').fill('\tWeak (1)\tStrong (7,5)\nClaim\tNone\tOne');
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page.getByLabel('Points of level 2 of criterion 1')).toHaveValue('7.5');
+  await page.getByRole('button', { name: 'Duplicate criterion 1' }).click();
+  await expect(page.getByRole('heading', { name: 'Rubric 15 points' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Rubric 7.5 points' })).toBeVisible();
+  await page.getByLabel('Points of level 1 of criterion 1').fill('101 of 100');
+  await page.getByRole('button', { name: 'Keep the rubric' }).click();
+  await expect(page.getByText('“Claim”, “Weak”: points are a number')).toBeVisible();
+  await page.getByLabel('Points of level 1 of criterion 1').fill('2');
+  await page.getByRole('button', { name: 'Keep the rubric' }).click();
+  await expect(page.getByRole('button', { name: 'Keep the rubric' })).toBeHidden();
+  await page.reload();
+  await expect(page.getByLabel('Points of level 1 of criterion 1')).toHaveValue('2');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as CSV' }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toBe('A letter.csv');
+  expect(await readFile(await file.path(), 'utf8')).toContain('Claim,,Strong,One,7.5');
 });

@@ -96,4 +96,56 @@ describe.each(bodies)('an assignment on $name', ({ open }) => {
     const own = (await school.as.classmate.send('GET', '/own-work')).json as OwnWork[];
     expect(own.find((one) => one.assignment.id === assignment)?.versions).toMatchObject([{ files: ['scan.docx'] }]);
   });
+
+  it('has a rubric that can be written and changed until somebody is scored by it', async () => {
+    const assignment = await make('Scored');
+    const level = (title: string, points: number) => ({ id: randomUUID(), title, description: '', points });
+    const criterion = (title: string) => ({
+      ...{ id: randomUUID(), title, description: 'How well' },
+      levels: [level('Low', 0), level('High', 750)],
+    });
+    const put = (body: object) => school.as.teacher.send('PUT', `/assignments/${assignment}/rubric`, { body });
+    const [one, two] = [criterion('One'), criterion('Two')];
+    const scale = [{ grade: 'Pass', from: 5000 }];
+    expect((await put({ rubric: [one, two], scale })).json).toEqual({ rubric: [one, two], scale });
+    const changed = [
+      { ...two, title: 'Two, better' },
+      { ...one, levels: [level('Only', 100)] },
+    ];
+    expect((await put({ rubric: changed, scale: [] })).json).toEqual({ rubric: changed, scale: [] });
+
+    for (const wrong of [
+      [{ ...one, levels: [] }],
+      [{ ...one, title: ' ' }],
+      [{ ...one, levels: [level('L', -1)] }],
+      [{ ...one, levels: [level('L', 0.5)] }],
+    ])
+      expect((await put({ rubric: wrong, scale: [] })).status).toBe(400);
+    const twice = [...scale, { grade: 'Pass', from: 0 }];
+    expect((await put({ rubric: changed, scale: twice })).status).toBe(400);
+
+    const shelf = (await school.as.teacher.send('GET', '/rubrics')).json as { title: string; rubric: object[] }[];
+    expect(shelf.map(({ title }) => title)).toEqual(['Scored', 'Essay']);
+    expect(shelf[0]!.rubric[0]).toEqual({
+      ...{ title: 'Two, better', description: 'How well' },
+      levels: [
+        { title: 'Low', description: '', points: 0 },
+        { title: 'High', description: '', points: 750 },
+      ],
+    });
+    expect((await school.as.author.send('GET', '/rubrics')).json).toEqual([]);
+
+    const handedIn = await school.as.teacher.send('POST', `/assignments/${assignment}/works`, {
+      ...{ body: { student: school.ids.author }, file: savedAgain(await essay()), fileName: 'scan.docx' },
+    });
+    const { submission } = handedIn.json as { submission: string };
+    const score = { body: { level: two.levels[1]!.id } };
+    expect((await school.as.teacher.send('PUT', `/submissions/${submission}/scores/${two.id}`, score)).status).toBe(
+      200,
+    );
+    expect((await put({ rubric: [], scale: [] })).json).toMatchObject({ type: 'urn:vivid-margin:rubric-in-use' });
+    expect((await school.as.teacher.send('GET', `/assignments/${assignment}/rubric`)).json).toMatchObject({
+      ...{ rubric: changed, scored: 1 },
+    });
+  });
 });

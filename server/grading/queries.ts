@@ -10,18 +10,21 @@ export const GRADE_JSON = `case when s.points is not null then jsonb_strip_nulls
   'grade', s.grade)) end`;
 export const GradeOrNone = Grade.nullable();
 
+/** The rubric of an assignment `a`. */
+export const RUBRIC_JSON = `(select coalesce(jsonb_agg(jsonb_build_object('id', k.id, 'title', k.title, 'description', k.description,
+    'levels', (select jsonb_agg(jsonb_build_object('id', l.id, 'title', l.title, 'description', l.description,
+        'points', (l.points * 100)::int) order by l.position)
+      from levels l where l.criterion = k.id)) order by k.position), '[]')
+  from criteria k where k.assignment = a.id and exists (select from levels l where l.criterion = k.id))`;
+
 export const selectRubric = async (db: Queries, assignment: string): Promise<Rubric> => {
   const row = await selectOne(
     db,
     z.object({ rubric: RubricSchema }),
-    `select coalesce(jsonb_agg(jsonb_build_object('id', k.id, 'title', k.title, 'description', k.description, 'levels',
-         (select jsonb_agg(jsonb_build_object('id', l.id, 'title', l.title, 'description', l.description,
-            'points', (l.points * 100)::int) order by l.position)
-          from levels l where l.criterion = k.id)) order by k.position), '[]') as rubric
-     from criteria k where k.assignment = $1 and exists (select from levels l where l.criterion = k.id)`,
+    `select ${RUBRIC_JSON} as rubric from assignments a where a.id = $1`,
     [assignment],
   );
-  return row!.rubric;
+  return row?.rubric ?? [];
 };
 
 export const selectScale = (db: Queries, assignment: string): Promise<Scale> =>

@@ -1,10 +1,21 @@
 import { Router } from 'express';
+import { readRubric, readShelf, setRubric } from '../../contract/rubrics.ts';
 import { chooseLevel, givePoints } from '../../contract/submissions.ts';
 import { holdForChange } from '../access/work-state.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
-import { deletePoints, deleteScore, selectPoints, selectScores, upsertPoints, upsertScore } from './queries.ts';
+import {
+  deletePoints,
+  deleteScore,
+  selectPoints,
+  selectRubric,
+  selectScale,
+  selectScores,
+  upsertPoints,
+  upsertScore,
+} from './queries.ts';
+import { replaceRubric, selectScored, selectShelf } from './rubric.ts';
 
 /** Scores and points of a work, until it is returned. */
 export function gradingRoutes(context: Context): Router {
@@ -32,5 +43,26 @@ export function gradingRoutes(context: Context): Router {
     });
     return { points: await selectPoints(db, submission) };
   });
+  const rubricOf = async (assignment: string) => ({
+    rubric: await selectRubric(db, assignment),
+    scale: await selectScale(db, assignment),
+  });
+
+  serve(router, context, readRubric, 'assignment.set', async ({ params }) => ({
+    ...(await rubricOf(params.assignment)),
+    scored: await selectScored(db, params.assignment),
+  }));
+
+  serve(router, context, setRubric, 'assignment.set', async ({ params: { assignment }, body }) => {
+    await db.transaction(async (tx) => {
+      await tx.query('select from assignments where id = $1 for update', [assignment]);
+      const scored = await selectScored(tx, assignment);
+      if (scored > 0) throw problems.rubricInUse(scored);
+      await replaceRubric(tx, assignment, body.rubric, body.scale);
+    });
+    return rubricOf(assignment);
+  });
+
+  serve(router, context, readShelf, 'own', ({ person }) => selectShelf(db, person.id));
   return router;
 }

@@ -2,7 +2,7 @@
 import { setAssignment, type AssignmentChange, type AssignmentOverview } from '#contract/assignments';
 import { ref, watch } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
-import { fromLocal, toLocal, zoneName } from '../wording/local-time.ts';
+import { fromLocal, ownZone, toLocal } from '../wording/local-time.ts';
 
 /** What an assignment asks for, and by when. Each field is saved when one leaves it. */
 const props = defineProps<{ overview: AssignmentOverview }>();
@@ -61,7 +61,7 @@ function leaveDue(): void {
       @blur="leaveTitle"
       @keydown.enter="leaveTitle"
     />
-    <v-textarea v-model="brief" label="Instructions" rows="2" maxlength="20000" @blur="leaveBrief" />
+    <v-textarea v-model="brief" label="Written instructions" rows="2" maxlength="20000" @blur="leaveBrief" />
     <div class="row">
       <v-text-field
         v-model="due"
@@ -69,7 +69,7 @@ function leaveDue(): void {
         type="datetime-local"
         label="Due"
         density="compact"
-        :hint="`Time zone: ${zoneName()}`"
+        :hint="`Time zone: ${ownZone()}`"
         persistent-hint
         :error-messages="dueWrong ? [dueWrong] : []"
         @blur="leaveDue"

@@ -7,6 +7,7 @@ import AssignmentFields from './AssignmentFields.vue';
 import BudgetField from './BudgetField.vue';
 import HandInFor from './HandInFor.vue';
 import QuestionsEditor from './QuestionsEditor.vue';
+import RubricEditor from './RubricEditor.vue';
 import StateNote from '../shell/StateNote.vue';
 import { dayAndTime } from '../wording/format.ts';
 import { WORK_STATES } from '../wording/work-state.ts';
@@ -107,6 +108,7 @@ const listening = ({ submission }: ClassRow): string =>
           :makes="`about question ${index + 1}`"
         />
       </section>
+      <RubricEditor v-if="setting || handedIn.length === 0" :assignment="assignment" :title="overview.title" />
       <h2>Class message</h2>
       <p class="quiet">Everyone in this assignment finds it above their returned work.</p>
       <NotePart

@@ -1,0 +1,312 @@
+<script setup lang="ts">
+import { formatHundredths, readRubricTable, rubricCsv, STARTERS } from '#core/grading';
+import { PlainRubric, readRubric, readShelf, setRubric } from '#contract/rubrics';
+import { mdiArrowDown, mdiArrowUp, mdiChevronDown, mdiContentDuplicate, mdiTrashCanOutline } from '@mdi/js';
+import { useRefHistory } from '@vueuse/core';
+import { computed, nextTick, ref } from 'vue';
+import { saveAsFile } from '../outbox/save-as-file.ts';
+import { call, sentenceOf } from '../session/api.ts';
+import LateMenu from '../shell/LateMenu.vue';
+import type { MenuEntry } from '../shell/menu-entry.ts';
+import StateNote from '../shell/StateNote.vue';
+import { useLoaded } from '../shell/use-loaded.ts';
+import { counted } from '../wording/format.ts';
+import LevelRow from './LevelRow.vue';
+import {
+  draftFrom,
+  draftOf,
+  duplicateOf,
+  faultOf,
+  newCriterion,
+  newLevel,
+  possibleOf,
+  rubricOf,
+  type CriterionDraft,
+} from './rubric-draft.ts';
+
+/** What works are scored by: criteria and their levels, written here, taken from a shelf, or pasted from a spreadsheet. */
+const props = defineProps<{ assignment: string; title: string }>();
+
+const draft = ref<CriterionDraft[]>([]);
+const { undo, redo, canUndo, canRedo, clear } = useRefHistory(draft, { deep: true, capacity: 200 });
+const {
+  value: kept,
+  error,
+  load,
+} = useLoaded(async () => {
+  const found = await call(readRubric, { params: { assignment: props.assignment } });
+  draft.value = draftOf(found.rubric);
+  await nextTick();
+  clear();
+  return found;
+});
+const { value: shelf } = useLoaded(() => call(readShelf));
+const changed = computed(
+  () => kept.value !== undefined && JSON.stringify(draft.value) !== JSON.stringify(draftOf(kept.value.rubric)),
+);
+const used = computed(() => (kept.value?.scored ?? 0) > 0);
+const busy = ref(false);
+const problem = ref<string>();
+const pasting = ref<string>();
+const shelfEntries = computed((): MenuEntry[] => [
+  { title: 'To begin with', heading: true },
+  ...STARTERS.map(({ title, rubric }) => ({ title, run: () => take(rubric) })),
+  ...(others.value.length > 0 ? [{ title: 'From your assignments', heading: true as const }] : []),
+  ...others.value.map(({ title, course, rubric }) => ({ title, subtitle: course, run: () => take(rubric) })),
+]);
+const others = computed(() => (shelf.value ?? []).filter(({ assignment }) => assignment !== props.assignment));
+const FAULTS = {
+  points: 'the points are no number',
+  noCriterion: 'there is no criterion',
+  noLevel: 'there is no level',
+};
+
+function move(index: number, by: 1 | -1): void {
+  const [one] = draft.value.splice(index, 1);
+  draft.value.splice(index + by, 0, one!);
+}
+
+async function add(criterion = newCriterion(draft.value.at(-1)), at = draft.value.length): Promise<void> {
+  draft.value.splice(at, 0, criterion);
+  await nextTick();
+  document.getElementById(`title-${criterion.id}`)?.focus();
+}
+
+function take(rubric: Parameters<typeof draftFrom>[0]): void {
+  draft.value = [...draft.value, ...draftFrom(rubric)];
+}
+
+function paste(): void {
+  const { rubric, faults } = readRubricTable(pasting.value ?? '');
+  problem.value = faults.map(({ line, why }) => `Line ${line}: ${FAULTS[why]}.`).join(' ') || undefined;
+  if (faults.length > 0 || rubric.length === 0) return;
+  take(rubric);
+  pasting.value = undefined;
+}
+
+async function choose(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  input.value = '';
+  if (!file) return;
+  const text = await file.text();
+  if (!file.name.endsWith('.json')) {
+    pasting.value = text;
+    return paste();
+  }
+  const read = PlainRubric.safeParse(jsonIn(text));
+  problem.value = read.success ? undefined : 'This file holds no rubric. docs/rubric.md says what one looks like.';
+  if (read.success) take(read.data);
+}
+
+function jsonIn(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+function save(format: 'csv' | 'json'): void {
+  const rubric = rubricOf(draft.value).map(({ title, description, levels }) => ({
+    ...{ title, description },
+    levels: levels.map((level) => ({ title: level.title, description: level.description, points: level.points })),
+  }));
+  const [text, type] =
+    format === 'csv' ? [rubricCsv(rubric), 'text/csv'] : [JSON.stringify(rubric, null, 2), 'application/json'];
+  saveAsFile(new Blob([text], { type }), `${props.title}.${format}`);
+}
+
+async function keep(): Promise<void> {
+  problem.value = faultOf(draft.value);
+  if (problem.value) return;
+  busy.value = true;
+  try {
+    const body = { rubric: rubricOf(draft.value), scale: kept.value?.scale ?? [] };
+    await call(setRubric, { params: { assignment: props.assignment }, body });
+    await load();
+  } catch (failure) {
+    problem.value = sentenceOf(failure);
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <section class="rubric" aria-labelledby="rubric">
+    <h2 id="rubric">
+      Rubric <span v-if="draft.length > 0" class="figures quiet">{{ formatHundredths(possibleOf(draft)) }} points</span>
+    </h2>
+    <StateNote v-if="!kept" :busy="!error" :error="error" @retry="load" />
+    <p v-else-if="used" class="quiet">
+      {{ counted(kept.scored, 'work has', 'works have') }} been scored by it, so it stays as it is:
+      {{ kept.rubric.map(({ title: name }) => name).join(', ') }}.
+      <v-btn size="small" @click="save('csv')">Save it as CSV</v-btn>
+    </p>
+    <form v-else @submit.prevent="keep">
+      <p v-if="draft.length === 0" class="quiet">
+        Without one, works are heard and answered, and nothing is scored. Write criteria, or begin with a rubric that is
+        there.
+      </p>
+      <fieldset v-for="(criterion, index) in draft" :key="criterion.id" class="criterion">
+        <legend class="visually-hidden">{{ criterion.title || `Criterion ${index + 1}` }}</legend>
+        <div class="row">
+          <v-text-field
+            :id="`title-${criterion.id}`"
+            v-model="criterion.title"
+            class="name"
+            density="compact"
+            :aria-label="`Criterion ${index + 1}`"
+            placeholder="What is looked at"
+            maxlength="200"
+          />
+          <v-text-field
+            v-model="criterion.description"
+            class="about"
+            density="compact"
+            :aria-label="`Description of criterion ${index + 1}`"
+            placeholder="In a few more words"
+            maxlength="2000"
+          />
+          <v-btn
+            :icon="mdiArrowUp"
+            size="30"
+            :disabled="index === 0"
+            :aria-label="`Move criterion ${index + 1} up`"
+            @click="move(index, -1)"
+          />
+          <v-btn
+            :icon="mdiArrowDown"
+            size="30"
+            :disabled="index === draft.length - 1"
+            :aria-label="`Move criterion ${index + 1} down`"
+            @click="move(index, 1)"
+          />
+          <v-btn
+            :icon="mdiContentDuplicate"
+            size="30"
+            :aria-label="`Duplicate criterion ${index + 1}`"
+            @click="add(duplicateOf(criterion), index + 1)"
+          />
+          <v-btn
+            :icon="mdiTrashCanOutline"
+            size="30"
+            :aria-label="`Remove criterion ${index + 1}`"
+            @click="draft.splice(index, 1)"
+          />
+        </div>
+        <div class="levels">
+          <LevelRow
+            v-for="(level, place) in criterion.levels"
+            :key="level.id"
+            v-model="criterion.levels[place]!"
+            :name="`level ${place + 1} of criterion ${index + 1}`"
+            @remove="criterion.levels.splice(place, 1)"
+          />
+          <v-btn size="small" class="more" @click="criterion.levels.push(newLevel())">Add a level</v-btn>
+        </div>
+      </fieldset>
+      <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
+      <div v-if="pasting !== undefined" class="paste">
+        <v-textarea
+          v-model="pasting"
+          label="Paste from a spreadsheet"
+          placeholder="Levels with their points in the first row, a criterion in each row below"
+          rows="4"
+        />
+        <v-btn size="small" variant="flat" color="primary" :disabled="pasting.trim() === ''" @click="paste"
+          >Take it in</v-btn
+        >
+        <v-btn size="small" @click="((pasting = undefined), (problem = undefined))">Not now</v-btn>
+      </div>
+      <div class="row">
+        <v-btn variant="outlined" @click="add()">Add a criterion</v-btn>
+        <LateMenu v-slot="{ attributes }" :entries="shelfEntries">
+          <v-btn v-bind="attributes" :append-icon="mdiChevronDown">Begin with …</v-btn>
+        </LateMenu>
+        <v-btn v-if="pasting === undefined" @click="pasting = ''">Paste a table</v-btn>
+        <label class="file"
+          >Open a file …<input
+            type="file"
+            accept=".csv,.tsv,.json,text/csv,application/json"
+            aria-label="A rubric as a file"
+            @change="choose"
+        /></label>
+        <template v-if="draft.length > 0">
+          <v-btn size="small" @click="save('csv')">Save as CSV</v-btn>
+          <v-btn size="small" @click="save('json')">as JSON</v-btn>
+        </template>
+      </div>
+      <div class="row">
+        <v-btn v-if="changed" type="submit" variant="flat" color="primary" :loading="busy">Keep the rubric</v-btn>
+        <v-btn v-if="canUndo" @click="undo()">Undo</v-btn>
+        <v-btn v-if="canRedo" @click="redo()">Do it again</v-btn>
+      </div>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.rubric {
+  margin-top: 32px;
+}
+h2 {
+  margin-bottom: 8px;
+  font-size: 17px;
+  font-weight: 650;
+}
+.criterion {
+  padding: 12px 0;
+  border: 0;
+  border-top: 1px solid var(--hairline);
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+  margin: 6px 0;
+}
+.name {
+  flex: 0 1 240px;
+}
+.about {
+  flex: 1 1 260px;
+}
+.levels {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
+  gap: 10px;
+  margin-top: 8px;
+}
+.more {
+  align-self: start;
+}
+.paste {
+  max-width: 760px;
+  margin: 10px 0;
+}
+.file {
+  font-size: 14px;
+  font-weight: 500;
+  cursor: pointer;
+}
+.file input {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  opacity: 0;
+}
+.file:focus-within {
+  outline: 2px solid currentColor;
+  outline-offset: 3px;
+}
+.quiet {
+  max-width: 68ch;
+  color: var(--quiet);
+}
+.refused {
+  color: rgb(var(--v-theme-error));
+}
+</style>
