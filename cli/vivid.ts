@@ -117,6 +117,12 @@ program
   );
 
 program
+  .command('grade')
+  .argument('<case>', 'a JSON file; docs/grade.md says what is in it')
+  .description('print what the scores of a work come to, and the arithmetic of it')
+  .action(async (file: string) => print(await (await import('./grade.ts')).grade(file)));
+
+program
   .command('serve')
   .description('start the server')
   .option('--port <number>', 'where to listen', port)

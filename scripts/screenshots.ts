@@ -51,10 +51,6 @@ await ribbonAbout(teacher, 'Mrs Anstey').waitFor();
 await teacher.waitForTimeout(1500);
 await teacher.keyboard.press('e');
 await picture(teacher, 'desk-cutting');
-await teacher.getByRole('button', { name: /Choose and test your microphone/ }).click();
-await teacher.getByRole('button', { name: 'Try it for three seconds' }).click();
-await teacher.getByRole('button', { name: 'Hear it' }).waitFor();
-await picture(teacher, 'microphone');
 // Listening takes much of a small machine, so only this picture is from a server that does.
 const listening = await Server.start('screenshots-listening', { dictation: true });
 const settings = await enter(browser, listening, TEACHER);
@@ -90,6 +86,13 @@ await teacher.getByLabel('A bank as a file, or a table').setInputFiles({
 await teacher.getByText('would come in').waitFor();
 await picture(teacher, 'bank-brought-in');
 await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
+await teacher.getByLabel('Title of a new assignment').fill('A letter to the harbour board');
+await teacher.getByRole('button', { name: 'Make the assignment' }).click();
+await teacher.getByRole('button', { name: 'Begin with …' }).click();
+await teacher.getByRole('menuitem', { name: 'An essay that argues' }).click();
+await teacher.getByRole('heading', { name: /^Rubric/ }).evaluate((heading) => heading.scrollIntoView());
+await picture(teacher, 'rubric-editor');
+await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).last().click();
 await teacher.getByRole('link', { name: 'Speak a greeting to each' }).click();
 await teacher.getByRole('list', { name: 'Names' }).waitFor();
 await picture(teacher, 'greetings');
