@@ -27,6 +27,8 @@ const count = (page: Page, remarks: number) =>
 async function openBanked(page: Page, server: Server, name: string): Promise<Locator> {
   await page.goto(`${server.address}/bank`);
   await page.getByLabel('Find by any words').fill(name);
+  // What is found comes a moment later, and rows that are there already move.
+  await expect(page.locator('tbody strong').first()).toHaveText(name);
   await page.getByRole('button', { name, expanded: false }).first().click();
   const details = page.locator('.details');
   await expect(details).toBeVisible();

@@ -238,6 +238,13 @@ export const problems = {
       'Name taken',
       'Somebody of this name is in the course and has come in already. If that is you, sign in; if not, ask your teacher for a join slip of your own.',
     ),
+  slipElsewhere: () =>
+    new ProblemError(
+      403,
+      'slip-elsewhere',
+      'Not only yours',
+      'Whoever has a slip has the account. Somebody here is also in a course that you do not teach, or is a teacher, so only the school’s steward can give them a new one.',
+    ),
   listUnreadable: () =>
     new ProblemError(
       422,

@@ -73,8 +73,21 @@ describe.each(bodies)('coming in on $name', ({ open }) => {
   });
 
   it('a slip is made only for people of the course, and not for a teacher who is in', async () => {
-    for (const person of [school.ids.stranger, school.ids.teacher])
-      expect((await teach('POST', '/slips', { people: [person] })).status).toBe(404);
+    expect((await teach('POST', '/slips', { people: [school.ids.stranger] })).status).toBe(404);
+    expect((await teach('POST', '/slips', { people: [school.ids.teacher] })).status).toBe(403);
+  });
+
+  it('nobody gets at an account by bringing somebody of another course into their own', async () => {
+    await test.db.query("update people set number = '77', steward = true where id = $1", [school.ids.stranger]);
+    await list('Name,Number\nThe stranger,77');
+    const slip = () => teach('POST', '/slips', { people: [school.ids.stranger] });
+    expect((await slip()).json).toMatchObject({ type: 'urn:vivid-margin:slip-elsewhere' });
+    await test.db.query('update people set steward = false where id = $1', [school.ids.stranger]);
+    expect((await slip()).status).toBe(403);
+    // The steward looks after everybody's account.
+    await test.db.query('update people set steward = true where id = $1', [school.ids.teacher]);
+    expect((await slip()).status).toBe(200);
+    await test.db.query('update people set steward = false where id = $1', [school.ids.teacher]);
   });
 
   it('with the code of a course one comes in under one’s own name, and under nobody else’s', async () => {

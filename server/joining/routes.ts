@@ -1,10 +1,9 @@
 import { Router, type Request, type Response } from 'express';
 import pLimit from 'p-limit';
-import { z } from 'zod';
 import { Person } from '../../contract/basics.ts';
 import { endCourseCode, join, lookAtCode, makeCourseCode, makeSlips, openSchool } from '../../contract/joining.ts';
 import type { Context } from '../context.ts';
-import { select, selectOne, type Queries } from '../db/database.ts';
+import { selectOne, type Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { endSession, openSession, PERSON_COLUMNS, setCookie } from '../http/person-of.ts';
 import { serve, serveAnyone } from '../http/serve.ts';
@@ -13,7 +12,7 @@ import { hashPassword } from '../sessions/passwords.ts';
 import { wrongPasswords } from '../sessions/tries.ts';
 import { deleteCourseCode, makeCode } from './codes.ts';
 import { codeThatOpens, joinWith, openSchoolWith, selectLogin } from './join.ts';
-import { slipFor } from './slips.ts';
+import { selectResettable, slipFor } from './slips.ts';
 
 /** Hashing a password takes a thread of the few that also read files. */
 const AT_ONCE = 2;
@@ -50,17 +49,11 @@ export function joiningRoutes(context: Context): Router {
 
   serve(router, context, makeSlips, 'course.set', async ({ params, body, person }) => {
     const slips = await db.transaction(async (tx) => {
-      const members = await select(
-        tx,
-        z.object({ id: z.string() }),
-        `select e.person as id from enrolments e join people p on p.id = e.person
-         where e.course = $1 and e.person in (select value::uuid from jsonb_array_elements_text($2::jsonb))
-           and (e.role = 'student' or p.came_in_at is null) order by p.name, p.id`,
-        [params.course, JSON.stringify(body.people)],
-      );
-      if (members.length < new Set(body.people).size) throw problems.notFound();
+      const people = await selectResettable(tx, { course: params.course, people: body.people, teacher: person.id });
+      if (people === 'unknown') throw problems.notFound();
+      if (people === 'elsewhere') throw problems.slipElsewhere();
       const made = [];
-      for (const { id } of members) made.push(await slipFor(tx, id, person.id));
+      for (const id of people) made.push(await slipFor(tx, id, person.id));
       return made;
     });
     return { slips };

@@ -62,7 +62,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
   };
   const settled = async (id: string): Promise<Recording> => {
     await vi.waitFor(async () => expect((await recordingOf(id)).speech?.state).toMatch(/done|failed/), {
-      timeout: 20_000,
+      timeout: 60_000,
       interval: 50,
     });
     return recordingOf(id);
