@@ -5,9 +5,7 @@ import { Server } from './server.ts';
 
 const test = base.extend<object, { server: Server }>({
   server: [
-    // The fixture of an empty school.
-    // eslint-disable-next-line no-empty-pattern
-    async ({}, use) => {
+    async ({ browser: _browser }, use) => {
       const server = await Server.start('set-up', { sample: false });
       await use(server);
       await server.remove();

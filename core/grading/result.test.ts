@@ -69,6 +69,7 @@ describe('a result', () => {
     ]);
     expect(told({ parts: [parts[0]!, { ...parts[1]!, notAssessed: true }] })[0]).toBe('80');
     expect(() => told({ parts: [part('A', 8, 10, { weight: e(60) })] })).toThrow('add up to 60 %');
+    expect(() => told({ parts: [part('A', 0, 0, { weight: e(100) })] })).toThrow('no possible points');
     expect(() => told({ parts: [part('A', 8, 10, { weight: e(100) }), part('B', 1, 1)] })).toThrow(CaseError);
   });
 

@@ -94,7 +94,6 @@ export function resultOf(one: Case): Result {
   if (one.flag === 'excused') return none('Excused: left out of everything.');
   if (one.flag === 'incomplete') return none('Incomplete: held back until the rest is there.');
   if (compared(possible, ZERO) <= 0) throw new CaseError('Nothing can be scored: there are no possible points.');
-  const text = (value: Exact): string => decimalOf(value, 6);
   if (one.override) {
     const { points, reason } = one.override;
     if (compared(points, ZERO) < 0) throw new CaseError('A result is not set to less than 0 points.');
@@ -131,6 +130,8 @@ function weightsOf(parts: readonly Part[]): boolean {
   const having = own.filter(({ weight }) => weight !== undefined);
   if (having.length === 0) return false;
   if (having.length < own.length) throw new CaseError('Some parts have a weight and others have none.');
+  const empty = own.find(({ possible }) => compared(possible, ZERO) <= 0);
+  if (empty) throw new CaseError(`“${empty.title}” has a weight, but no possible points.`);
   return true;
 }
 

@@ -36,9 +36,9 @@ export function planRoster(
   return lines.map((line): PlannedLine => {
     const wrong = wrongWith(line);
     if (wrong) return { ...line, fate: 'refuse', why: wrong };
-    const key = keyOf(line);
-    if (seen.has(key)) return { ...line, fate: 'refuse', why: 'twice' };
-    seen.add(key);
+    const keys = keysOf(line);
+    if (keys.some((key) => seen.has(key))) return { ...line, fate: 'refuse', why: 'twice' };
+    for (const key of keys) seen.add(key);
     const person = meant(line, known);
     if (!person) return { ...line, fate: 'add' };
     if (teachers.has(person.id)) return { ...line, fate: 'refuse', why: 'teaches' };
@@ -53,8 +53,11 @@ function wrongWith({ name, mail }: Listed): 'noName' | 'longName' | 'noMail' | u
   return mail !== '' && !isMail(mail) ? 'noMail' : undefined;
 }
 
-const keyOf = ({ name, mail, number }: Listed): string =>
-  number ? `number ${fold(number)}` : mail ? `mail ${fold(mail)}` : `name ${fold(name)}`;
+/** What nobody else in a list may have. */
+const keysOf = ({ name, mail, number }: Listed): string[] => {
+  const own = [...(number ? [`number ${fold(number)}`] : []), ...(mail ? [`mail ${fold(mail)}`] : [])];
+  return own.length > 0 ? own : [`name ${fold(name)}`];
+};
 
 const meant = ({ name, mail, number }: Listed, known: readonly Known[]): Known | undefined =>
   (number && known.find((one) => fold(one.number) === fold(number))) ||

@@ -57,6 +57,10 @@ describe('planRoster', () => {
     expect(fates('Name;Number\nCatrin Price;12')).toEqual(['known']);
   });
 
+  it('nobody has the address or the number of another', () => {
+    expect(fates('Ann;1;a@example.org\nBea;2;a@example.org\nCid;1;c@example.org')).toEqual(['add', 'twice', 'twice']);
+  });
+
   it('does not take a stranger for somebody because of a mistyped address, and nobody learns where they teach', () => {
     expect(fates('Somebody Else;b@example.org\nDorji;d@example.org')).toEqual(['otherName', 'add']);
     expect(fates('Aroha Ngata', new Set(['a']))).toEqual(['teaches']);

@@ -67,8 +67,9 @@ export async function openSchoolWith(
   return person;
 }
 
-/** What nobody types yet to sign in. Call in the transaction that uses it. */
+/** What nobody types yet to sign in, nor will until the end of the transaction that it is called in. */
 export async function freeLogin(tx: Queries, name: string): Promise<string> {
+  await tx.query("select pg_advisory_xact_lock(hashtext('logins'))");
   const plain = loginFor(name, new Set());
   const taken = await select(tx, z.object({ login: z.string() }), 'select login from people where login like $1', [
     `${plain.replace(/[\\%_]/g, '\\$&')}%`,

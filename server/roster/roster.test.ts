@@ -70,6 +70,11 @@ describe.each(bodies)('the people of a course on $name', ({ open }) => {
     expect((await school.as.stranger.send('GET', '/courses')).json).toMatchObject([{ title: 'Elsewhere' }]);
   });
 
+  it('two lists at once bring nobody in twice', async () => {
+    const both = await Promise.all([0, 1].map(() => list({ text: 'Kateryna Bilyk\nLiang Meixiu', bringIn: true })));
+    expect(both.map(({ added }) => added.length).sort()).toEqual([0, 2]);
+  });
+
   it('who has handed in stays, with all their works', async () => {
     await handIn(school);
     const back = await school.as.teacher.send('POST', at('/roster/taken-out'), {

@@ -28,6 +28,8 @@ export function rosterRoutes(context: Context): Router {
     if (read.lines.length > MOST_LISTED) throw problems.listTooLong(MOST_LISTED);
     const report = { twoParts: read.twoParts, done: body.bringIn };
     return db.transaction(async (tx) => {
+      // Two lists at once would both bring in whom neither has seen yet.
+      if (body.bringIn) await tx.query('select from courses where id = $1 for update', [params.course]);
       const teachers = (await selectMembers(tx, params.course)).filter(({ teaches }) => teaches);
       const known = await selectKnown(tx, params.course);
       const lines = planRoster(read.lines, known, new Set(teachers.map(({ id }) => id)));

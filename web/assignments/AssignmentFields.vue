@@ -8,6 +8,7 @@ import { fromLocal, ownZone, toLocal } from '../wording/local-time.ts';
 const props = defineProps<{ overview: AssignmentOverview }>();
 const emit = defineEmits<{ changed: [] }>();
 
+const dueOf = ({ dueAt }: AssignmentOverview): string => (dueAt ? toLocal(dueAt) : '');
 const title = ref('');
 const brief = ref('');
 const due = ref('');
@@ -15,10 +16,11 @@ const state = ref<{ text: string; wrong?: boolean }>();
 const dueWrong = ref<string>();
 watch(
   () => props.overview,
-  (now) => {
-    title.value = now.title;
-    brief.value = now.brief;
-    due.value = now.dueAt ? toLocal(now.dueAt) : '';
+  (now, before) => {
+    // What is being typed meanwhile stays.
+    if (!before || title.value === before.title) title.value = now.title;
+    if (!before || brief.value === before.brief) brief.value = now.brief;
+    if (!before || due.value === dueOf(before)) due.value = dueOf(now);
   },
   { immediate: true },
 );

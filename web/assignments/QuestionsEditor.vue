@@ -33,15 +33,21 @@ const choicesIn = (text: string): string[] =>
     .map((line) => line.trim())
     .filter(Boolean);
 
+const isSame = (written: readonly Draft[], questions: readonly Question[]): boolean =>
+  JSON.stringify(written) === JSON.stringify(questions.map(draftOf));
+
 const drafts = ref<Draft[]>([]);
 const busy = ref(false);
 const problem = ref<string>();
 watch(
   () => props.questions,
-  (questions) => (drafts.value = questions.map(draftOf)),
+  (now, before) => {
+    // What is being written meanwhile stays.
+    if (!before || isSame(drafts.value, before)) drafts.value = now.map(draftOf);
+  },
   { immediate: true },
 );
-const changed = computed(() => JSON.stringify(drafts.value) !== JSON.stringify(props.questions.map(draftOf)));
+const changed = computed(() => !isSame(drafts.value, props.questions));
 
 /** What is wrong with one, as a sentence. */
 function wrong({ prompt, points, kind, choices }: Draft): string | undefined {
@@ -73,7 +79,7 @@ async function save(): Promise<void> {
   }
   busy.value = true;
   try {
-    await call(setQuestions, {
+    const kept = await call(setQuestions, {
       params: { assignment: props.assignment },
       body: {
         questions: drafts.value.map(({ points, choices, ...one }) => ({
@@ -84,6 +90,7 @@ async function save(): Promise<void> {
         })),
       },
     });
+    drafts.value = kept.questions.map(draftOf);
     emit('changed');
   } catch (failure) {
     problem.value = sentenceOf(failure);

@@ -28,11 +28,33 @@ function save(): void {
 </script>
 
 <template>
-  <tr v-if="draft" @keydown.enter.prevent="save" @keydown.esc="draft = undefined">
-    <td><v-text-field v-model="draft.name" density="compact" :aria-label="`Name of ${member.name}`" autofocus /></td>
+  <tr v-if="draft" @keydown.esc="draft = undefined">
+    <td>
+      <v-text-field
+        v-model="draft.name"
+        density="compact"
+        :aria-label="`Name of ${member.name}`"
+        autofocus
+        @keydown.enter="save"
+      />
+    </td>
     <td>{{ member.login }}</td>
-    <td><v-text-field v-model="draft.mail" density="compact" :aria-label="`Mail of ${member.name}`" /></td>
-    <td><v-text-field v-model="draft.number" density="compact" :aria-label="`Number of ${member.name}`" /></td>
+    <td>
+      <v-text-field
+        v-model="draft.mail"
+        density="compact"
+        :aria-label="`Mail of ${member.name}`"
+        @keydown.enter="save"
+      />
+    </td>
+    <td>
+      <v-text-field
+        v-model="draft.number"
+        density="compact"
+        :aria-label="`Number of ${member.name}`"
+        @keydown.enter="save"
+      />
+    </td>
     <td colspan="2">
       <v-btn size="small" variant="flat" color="primary" :disabled="draft.name.trim() === ''" @click="save">Save</v-btn>
       <v-btn size="small" @click="draft = undefined">Leave it</v-btn>
