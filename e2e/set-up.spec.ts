@@ -170,6 +170,8 @@ test('a list is corrected before it comes in, and taken back; a student is calle
   await page.getByRole('button', { name: 'Make the course' }).click();
   await page.getByRole('link', { name: 'People and join slips' }).click();
 
+  // The page of the course, which is still open for a moment, takes a list too.
+  await expect(page.getByRole('heading', { name: 'People of Tides' })).toBeVisible();
   await page.getByLabel('A class list as a file').setInputFiles({
     ...{ name: 'class.csv', mimeType: 'text/csv' },
     buffer: Buffer.from('Karim;Zo\u00eb\r\nOsei;Ren\u00e9', 'latin1'),
