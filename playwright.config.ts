@@ -39,6 +39,7 @@ export default defineConfig({
         ...FAKE_MICROPHONE,
       ],
     },
+    actionTimeout: 30_000,
     screenshot: 'only-on-failure',
   },
 });

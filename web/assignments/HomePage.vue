@@ -19,19 +19,15 @@ const both = computed(() => teaches.value && session.person?.learns === true);
 
 <template>
   <PageFrame :title="begins ? 'Begin with a course' : teaches ? 'What waits for you' : 'Your work'">
-    <section v-if="begins" class="first">
-      <p>
+    <template v-if="teaches">
+      <p v-if="begins" class="first">
         A title is enough. Then come its students, from a list that you paste, and the first assignment; each can be
         changed at any time.
       </p>
+      <ToMark v-else />
+      <h2 v-if="!begins" class="another">Another course</h2>
+      <!-- Whether this is the first course is known a moment later: what is being typed stays. -->
       <NewCourse />
-    </section>
-    <template v-else-if="teaches">
-      <ToMark />
-      <section class="another" aria-labelledby="another">
-        <h2 id="another">Another course</h2>
-        <NewCourse />
-      </section>
     </template>
     <h2 v-if="both" class="own">Your own work</h2>
     <OwnWorkList v-if="!teaches || both" />
@@ -39,15 +35,12 @@ const both = computed(() => teaches.value && session.person?.learns === true);
 </template>
 
 <style scoped>
-.first p {
+.first {
   max-width: 60ch;
   margin-bottom: 16px;
 }
 .another {
-  margin-top: 40px;
-}
-.another h2 {
-  margin-bottom: 8px;
+  margin: 40px 0 8px;
   font-size: 17px;
   font-weight: 650;
 }

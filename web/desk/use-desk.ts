@@ -80,7 +80,9 @@ export function useDeskPage(
     return before && JSON.stringify(before) === JSON.stringify(now) ? before : now;
   });
   const overall = computed(() => remarks.value.find(({ anchor, recording }) => anchor.type === 'whole' && recording));
-  const focusedRemark = computed(() => remarks.value.find(({ id }) => id === focused.value));
+  /** The remark that will be in focus in a moment: keys mean it already. */
+  const coming = ref<string>();
+  const focusedRemark = computed(() => remarks.value.find(({ id }) => id === (coming.value ?? focused.value)));
   const open = computed(() => (returned.value ? undefined : focusedRemark.value));
 
   const { error, load } = useLoaded(begin, submission);
@@ -114,8 +116,12 @@ export function useDeskPage(
 
   function made(remark: string): void {
     choosing.drop();
+    coming.value = remark;
     // Drawing it and all that one in focus offers would be a long task, so it is done in two.
-    setTimeout(() => void focusRibbon(remark));
+    setTimeout(() => {
+      coming.value = undefined;
+      void focusRibbon(remark);
+    });
   }
 
   async function begin(): Promise<void> {
@@ -209,7 +215,7 @@ export function useDeskPage(
     setKind(index) {
       const entry = marginKey.key.value[index];
       if (!entry) return;
-      if (open.value && !choosing.target.value) void actions.setKind(open.value, entry.kind);
+      if (open.value && !choosing.now()) void actions.setKind(open.value, entry.kind);
       else speaking.nextKind.value = entry.kind;
     },
     putAside: () => open.value && void putAside(open.value),
