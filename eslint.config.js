@@ -62,7 +62,19 @@ const rooms = {
       'notes',
       'greetings',
     ],
-    ...['grading', 'class', 'earlier', 'feedback', 'hand-in', 'own-work', 'replies', 'search', 'stamps', 'waiting'],
+    ...[
+      'grading',
+      'class',
+      'earlier',
+      'feedback',
+      'returning',
+      'hand-in',
+      'own-work',
+      'replies',
+      'search',
+      'stamps',
+      'waiting',
+    ],
   ],
 };
 

@@ -2,7 +2,7 @@ import type { Question as CoreQuestion } from '#core/folio';
 import { z } from 'zod';
 import { Hundredths, Id, Instant } from './basics.ts';
 import { endpoint } from './endpoint.ts';
-import { Grade } from './grading.ts';
+import { Grade, Marking, Standing } from './grading.ts';
 import { ReadNote } from './uploads.ts';
 
 export const WorkState = z.enum(['waiting', 'back', 'begun', 'ready', 'returned']);
@@ -38,6 +38,7 @@ export type Answers = z.infer<typeof Answers>;
 /** One student in an assignment, as the teacher sees it. */
 export const ClassRow = z.object({
   student: z.object({ id: Id, name: z.string() }),
+  standing: Standing,
   /** The newest version; null where nothing was handed in. */
   submission: z
     .object({
@@ -65,6 +66,7 @@ export const AssignmentOverview = AssignmentSummary.extend({
   brief: z.string(),
   budget: Budget,
   open: z.boolean(),
+  marking: Marking,
   questions: z.array(Question),
   rows: z.array(ClassRow),
 });
@@ -80,6 +82,8 @@ export const Waiting = z.object({
       handedInAt: Instant,
       late: z.boolean(),
       state: WorkState,
+      backAgain: z.boolean(),
+      standing: Standing,
       assignment: AssignmentSummary,
     }),
   ),
@@ -95,7 +99,9 @@ export const Waiting = z.object({
       assignment: AssignmentSummary,
     }),
   ),
-  assignments: z.array(AssignmentSummary.extend({ students: z.int(), handedIn: z.int(), returned: z.int() })),
+  assignments: z.array(
+    AssignmentSummary.extend({ students: z.int(), handedIn: z.int(), ready: z.int(), returned: z.int() }),
+  ),
 });
 export type Waiting = z.infer<typeof Waiting>;
 
@@ -136,6 +142,7 @@ export const AssignmentSettings = z.object({
   budget: Budget,
   /** Students see it. */
   open: z.boolean(),
+  marking: Marking,
 });
 export type AssignmentSettings = z.infer<typeof AssignmentSettings>;
 export const AssignmentChange = AssignmentSettings.partial();
@@ -152,6 +159,13 @@ export const setAssignment = endpoint({
   path: '/assignments/:assignment',
   body: AssignmentChange,
   answer: AssignmentSettings,
+});
+/** A flag, or more time, for one student; a work need not be there. */
+export const setStanding = endpoint({
+  method: 'PUT',
+  path: '/assignments/:assignment/students/:student',
+  body: Standing,
+  answer: Standing,
 });
 /** Replaces the questions, as long as nobody has handed in answers. */
 export const setQuestions = endpoint({

@@ -2,11 +2,10 @@ import type { PlainCriterion } from '#core/grading';
 import { z } from 'zod';
 import { Hundredths, Id } from './basics.ts';
 import { endpoint } from './endpoint.ts';
-import { Rubric, Scale } from './grading.ts';
+import { Points, Rubric, Scale } from './grading.ts';
 
 const Title = z.string().trim().max(200);
 const Description = z.string().trim().max(2_000);
-const Points = Hundredths.min(0).max(1_000_00);
 
 const PlainLevel = z.object({ title: Title, description: Description, points: Points });
 export const PlainRubric = z
@@ -24,6 +23,8 @@ export const NewRubric = z
         .array(PlainLevel.extend({ id: Id, title: Title.min(1, 'Give each level a title') }))
         .min(1, 'Each criterion needs a level')
         .max(20),
+      weight: Hundredths.min(0).max(100_00).optional(),
+      bonus: z.boolean().optional(),
     }),
   )
   .max(50);

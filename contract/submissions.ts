@@ -4,7 +4,7 @@ import { AssignmentSummary, Budget, Question, WorkState } from './assignments.ts
 import { Hundredths, Id, Instant, Nothing } from './basics.ts';
 import { address, endpoint } from './endpoint.ts';
 import { Folio } from './folio.ts';
-import { Grade, Rubric, Scale, Scores } from './grading.ts';
+import { Adjustment, Grade, Marking, Rubric, Scale, Score, Scores, Standing } from './grading.ts';
 import { MarginKey } from './margin-key.ts';
 import { Remark } from './remarks.ts';
 
@@ -27,6 +27,29 @@ export const Work = z.object({
 });
 export type Work = z.infer<typeof Work>;
 
+/** What of a returned work its student does not see yet. */
+export const Held = z.enum(['remarks', 'grade']);
+
+/** How far a draft is on its way to its student. */
+const Passage = z.object({
+  readyAt: Instant.nullable(),
+  /** When it goes out by itself. */
+  returnAt: Instant.nullable(),
+  held: Held.nullable(),
+});
+
+export const ReturnChange = z.object({
+  /** Remarks. */
+  added: z.array(Id),
+  changed: z.array(Id),
+  gone: z.int(),
+  /** Criteria and questions. */
+  scores: z.array(Id),
+  /** The result before, where it is another now. */
+  grade: Grade.nullable(),
+});
+export type ReturnChange = z.infer<typeof ReturnChange>;
+
 /** What was said about a work. A student is answered only after its return. */
 export const Feedback = z.object({
   returnedAt: Instant.nullable(),
@@ -38,8 +61,17 @@ export const Feedback = z.object({
   scores: Scores,
   questions: z.array(Question),
   points: z.record(Id, Hundredths),
+  marking: Marking,
+  minutesLate: z.int().min(0),
+  standing: Standing,
+  adjustment: Adjustment.nullable(),
   /** As it was returned; null while it is a draft. */
   grade: Grade.nullable(),
+  ...Passage.shape,
+  /** Each time that it went out, the first one first. */
+  returns: z.array(Instant),
+  /** What the newest return changed of the one before it. */
+  changed: ReturnChange.nullable(),
 });
 export type Feedback = z.infer<typeof Feedback>;
 
@@ -68,17 +100,25 @@ export type ClassStates = z.infer<typeof ClassStates>;
 export const readWork = endpoint({ method: 'GET', path: '/submissions/:submission', answer: Work });
 export const readClass = endpoint({ method: 'GET', path: '/submissions/:submission/class', answer: ClassStates });
 export const readFeedback = endpoint({ method: 'GET', path: '/submissions/:submission/feedback', answer: Feedback });
-export const chooseLevel = endpoint({
+/** `was`: what the person saw there before; where something else stands there by now, nothing is changed. */
+export const giveScore = endpoint({
   method: 'PUT',
   path: '/submissions/:submission/scores/:criterion',
-  body: z.object({ level: Id.nullable() }),
+  body: z.object({ score: Score.nullable(), was: Score.nullable().optional() }),
   answer: z.object({ scores: Scores }),
 });
 export const givePoints = endpoint({
   method: 'PUT',
   path: '/submissions/:submission/points/:question',
-  body: z.object({ points: Hundredths.min(0).nullable() }),
+  body: z.object({ points: Hundredths.min(0).nullable(), was: Hundredths.nullable().optional() }),
   answer: z.object({ points: z.record(Id, Hundredths) }),
+});
+/** Extra credit, or another total with its reason. */
+export const adjustResult = endpoint({
+  method: 'PUT',
+  path: '/submissions/:submission/adjustment',
+  body: z.object({ adjustment: Adjustment.nullable(), was: Adjustment.nullable().optional() }),
+  answer: z.object({ adjustment: Adjustment.nullable() }),
 });
 /** Taken back by its student, or brought back again. */
 export const withdrawWork = endpoint({

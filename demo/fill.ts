@@ -197,7 +197,10 @@ async function giveFeedback(
   for (const [index, level] of feedback.levels.entries()) {
     const criterion = added.criteria[index]!;
     if (level !== undefined)
-      await upsertScore(db, { submission, criterion: criterion.id, level: criterion.levels[level]!, person: teacher });
+      await upsertScore(db, {
+        ...{ submission, criterion: criterion.id, person: teacher },
+        score: { level: criterion.levels[level]! },
+      });
   }
   for (const [index, points] of (feedback.points ?? []).entries())
     await upsertPoints(db, {

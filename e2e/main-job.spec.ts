@@ -23,7 +23,7 @@ test('a teacher speaks about an essay and returns it; the student listens and an
   const teacher = await enter(browser, server, TEACHER);
 
   await test.step('the teacher sees what waits and opens an essay', async () => {
-    await expect(teacher.getByRole('heading', { name: /To mark/ })).toContainText('29');
+    await expect(teacher.getByRole('heading', { name: /To mark/ })).toContainText('31');
     await openDesk(teacher, STUDENT);
     await expect(teacher.getByRole('heading', { name: 'Six Hours on a Mudflat' })).toBeVisible();
   });
@@ -137,7 +137,8 @@ test('a teacher speaks about an essay and returns it; the student listens and an
 
   await test.step('the teacher sees that it was heard, and the answer', async () => {
     await teacher.goto(server.address);
-    await expect(teacher.getByRole('heading', { name: /Unanswered replies/ })).toContainText('3');
+    for (const kind of ['new', 'back again']) await teacher.getByRole('checkbox', { name: kind }).uncheck();
+    await expect(teacher.getByRole('heading', { name: /To mark/ })).toContainText('3 of 31; 28 by kind');
     await teacher.getByRole('link', { name: /^Eleni Marathou/ }).click();
     await expect(remark).toContainText('Heard');
     await expect(remark).toContainText('The curlew has the longest.');

@@ -28,6 +28,7 @@ import { recordingRoutes } from './recordings/routes.ts';
 import { wordRoutes } from './recordings/word-routes.ts';
 import { remarkRoutes } from './remarks/routes.ts';
 import { replyRoutes } from './replies/routes.ts';
+import { returningRoutes } from './returning/routes.ts';
 import { rosterRoutes } from './roster/routes.ts';
 import { schoolRoutes } from './school/routes.ts';
 import { searchRoutes } from './search/routes.ts';
@@ -95,6 +96,7 @@ const ROUTES = [
   submissionRoutes,
   earlierRoutes,
   feedbackRoutes,
+  returningRoutes,
   gradingRoutes,
   remarkRoutes,
   bankFileRoutes,

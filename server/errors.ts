@@ -281,6 +281,7 @@ export const problems = {
       'Scored by this already',
       `${works === 1 ? 'A work has' : `${works} works have`} been scored by this rubric, so it stays as it is. Take those scores away first, or make another assignment.`,
     ),
+  rubricRefused: (why: string) => new ProblemError(422, 'rubric-refused', 'Rubric refused', why),
   notAStudent: () =>
     new ProblemError(
       422,

@@ -7,12 +7,15 @@ import type { Context } from './context.ts';
 import type { Database } from './db/database.ts';
 import { readDocumentApart } from './documents/read-apart.ts';
 import { purge } from './purge.ts';
+import { returnPlanned } from './returning/planned.ts';
 import type { Settings } from './settings.ts';
 import { enginesOf, startSpeech } from './speech/speech.ts';
 import { translatorsOf } from './translation/translate.ts';
 import type { Transcriber } from './speech/transcriber.ts';
 
 const HOUR = 60 * 60 * 1000;
+/** How late a return at a set time may be, in milliseconds. */
+const PLANNED_EVERY = 15_000;
 
 export interface Running {
   address: string;
@@ -52,11 +55,15 @@ export async function startServer(
   const timer = setInterval(() => void tidy(db, stopping.signal), HOUR);
   timer.unref();
   void tidy(db, stopping.signal);
+  const planned = setInterval(() => void sendPlanned(db, stopping.signal), PLANNED_EVERY);
+  planned.unref();
+  void sendPlanned(db, stopping.signal);
   const { port } = server.address() as AddressInfo;
   return {
     address: `http://${settings.host === '127.0.0.1' ? 'localhost' : settings.host}:${port}`,
     stop: async () => {
       clearInterval(timer);
+      clearInterval(planned);
       stopping.abort();
       server.close();
       server.closeAllConnections();
@@ -82,5 +89,14 @@ async function tidy(db: Database, stopping: AbortSignal): Promise<void> {
   } catch (error) {
     if (stopping.aborted) return;
     process.stderr.write(`Could not clear away what is no longer needed: ${String(error)}\n`);
+  }
+}
+
+async function sendPlanned(db: Database, stopping: AbortSignal): Promise<void> {
+  try {
+    await returnPlanned(db, stopping);
+  } catch (error) {
+    if (stopping.aborted) return;
+    process.stderr.write(`Could not return what was planned: ${String(error)}\n`);
   }
 }

@@ -69,6 +69,20 @@ export const router = createRouter({
       component: () => import('./returned/ReturnedPage.vue'),
       props: true,
     },
+    {
+      path: '/desk/:submission/as-student',
+      name: 'as-student',
+      component: () => import('./returned/ReturnedPage.vue'),
+      props: ({ params }) => ({ ...params, preview: true }),
+      meta: { teaches: true },
+    },
+    {
+      path: '/assignments/:assignment/return',
+      name: 'return',
+      component: () => import('./assignments/ReturnPage.vue'),
+      props: true,
+      meta: { teaches: true },
+    },
     { path: '/:any(.*)*', name: 'nowhere', component: () => import('./shell/NowherePage.vue') },
   ],
 });

@@ -2,7 +2,15 @@ import fc from 'fast-check';
 import Fraction from 'fraction.js';
 import { parseHundredths } from './hundredths.ts';
 import { describe, expect, it } from 'vitest';
-import { bandReached, formatHundredths, gradeOf, percentage, total, type Rubric, type Scale } from './index.ts';
+import {
+  formatHundredths,
+  halfSteps,
+  outcomeOf,
+  PLAIN_MARKING,
+  weightProblem,
+  type Rubric,
+  type Scale,
+} from './index.ts';
 
 const level = (id: string, points: number) => ({ id, title: id, description: '', points });
 const rubric: Rubric = [
@@ -16,68 +24,132 @@ const scale: Scale = [
   { grade: 'Not yet', from: 0 },
 ];
 
-describe('total', () => {
+const at = (id: string) => ({ level: id });
+const all = { a: at('a2'), b: at('b2'), c: at('c1') };
+
+describe('outcomeOf', () => {
   it('adds the chosen levels and says what is missing', () => {
-    expect(total({ rubric, scores: { a: 'a2', c: 'c1' } })).toEqual({ points: 1100, possible: 2250, missing: ['b'] });
-    expect(total({ rubric, scores: {} })).toEqual({ points: 0, possible: 2250, missing: ['a', 'b', 'c'] });
+    expect(outcomeOf({ rubric, scores: { a: at('a2'), c: at('c1') } })).toEqual({
+      ...{ grade: null, missing: ['b'], soFar: 1100 },
+      explanation: 'Not scored yet: Evidence.',
+    });
+    expect(outcomeOf({ rubric, scores: {} })).toMatchObject({ soFar: 0, missing: ['a', 'b', 'c'] });
   });
 
-  it('does not guess at a level that is not there', () => {
-    expect(() => total({ rubric, scores: { a: 'b1' } })).toThrow('“Observation” has no level b1');
+  it('does not guess at a level that is not there, or at points that are not given', () => {
+    expect(() => outcomeOf({ rubric, scores: { a: at('b1') } })).toThrow('“Observation” has no level b1');
+    expect(() => outcomeOf({ rubric, scores: { a: { points: 1001 } } })).toThrow(RangeError);
   });
-});
 
-describe('gradeOf', () => {
-  it('is there when all is scored, and not before', () => {
-    expect(gradeOf({ rubric, scores: { a: 'a2', b: 'b2' } }, scale)).toBeUndefined();
-    expect(gradeOf({ rubric, scores: { a: 'a2', b: 'b2', c: 'c1' } }, scale)).toEqual({
-      points: 1850,
-      possible: 2250,
-      percentage: 8222,
-      grade: 'Merit',
+  it('is a grade with its arithmetic when all is scored', () => {
+    expect(outcomeOf({ rubric, scores: all, scale }).grade).toEqual({
+      ...{ points: 1850, possible: 2250, percentage: 8222, grade: 'Merit' },
+      explanation: '10 + 7.5 + 1 = 18.5 of 22.5, that is 82.22 %: Merit.',
     });
   });
 
   it('has no name below the lowest band, and is none where no points can be had', () => {
-    expect(gradeOf({ rubric, scores: { a: 'a1', b: 'b1', c: 'c1' } }, scale.slice(0, 2))).toMatchObject({
-      points: 300,
-      grade: undefined,
+    const lowest = { a: at('a1'), b: at('b1'), c: at('c1') };
+    expect(outcomeOf({ rubric, scores: lowest, scale: scale.slice(0, 2) }).grade).not.toHaveProperty('grade');
+    expect(outcomeOf({ rubric: [], scores: {} })).toMatchObject({
+      grade: null,
+      explanation: 'Nothing can be scored: there are no possible points.',
     });
-    expect(gradeOf({ rubric: [], scores: {} }, scale)).toBeUndefined();
-  });
-});
-
-describe('exact arithmetic, against fraction.js', () => {
-  const points = fc.integer({ min: 0, max: 1_000_000 });
-  const possible = fc.integer({ min: 1, max: 1_000_000 });
-
-  it('rounds percentages half up', () => {
-    fc.assert(
-      fc.property(points, possible, (got, most) => {
-        const exact = new Fraction(got).mul(10_000).div(most);
-        expect(percentage(got, most)).toBe(Number(exact.add(new Fraction(1, 2)).floor()));
-      }),
-    );
-    expect(percentage(1, 20_000)).toBe(1);
-    expect(() => percentage(1, 0)).toThrow(RangeError);
   });
 
-  it('reaches a band exactly when the unrounded share does', () => {
+  it('takes typed points, leaves out what was not assessed, and does not wait for a bonus', () => {
+    const scores = { ...all, a: { points: 333 }, b: { notAssessed: true as const } };
+    expect(outcomeOf({ rubric, scores }).grade).toMatchObject({ points: 433, possible: 1500 });
+    const bonus = rubric.map((criterion) => (criterion.id === 'c' ? { ...criterion, bonus: true } : criterion));
+    expect(outcomeOf({ rubric: bonus, scores: { a: at('a2'), b: at('b2') } }).grade).toMatchObject({
+      ...{ points: 1750, possible: 1750 },
+    });
+    expect(outcomeOf({ rubric: bonus, scores: all }).grade).toMatchObject({ points: 1850, possible: 1750 });
+  });
+
+  it('weighs, takes off for lateness, adds extra credit and gives way to a total with a reason', () => {
+    const weights = [5000, 2500, 2500];
+    const weighted = rubric.map((criterion, index) => ({ ...criterion, weight: weights[index]! }));
+    const late = { grace: 60, unit: 'day', percent: 500, of: 'possible', floor: 0 } as const;
+    const marking = { ...PLAIN_MARKING, possible: 4000, late };
+    const sheet = { rubric: weighted, scores: all, marking };
+    expect(outcomeOf(sheet).grade).toMatchObject({ points: 3200, possible: 4000 });
+    expect(outcomeOf({ ...sheet, minutesLate: 60 }).grade).toMatchObject({ points: 3200 });
+    expect(outcomeOf({ ...sheet, minutesLate: 61 }).grade).toMatchObject({ points: 3000 });
+    const adjustment = { extra: 150, total: null, reason: '' };
+    expect(outcomeOf({ ...sheet, adjustment }).grade).toMatchObject({ points: 3350 });
+    expect(outcomeOf({ ...sheet, adjustment: { extra: null, total: 2000, reason: 'Agreed' } })).toMatchObject({
+      grade: { points: 2000 },
+      explanation: 'Set to 20 of 40: Agreed, that is 50 %.',
+    });
+  });
+
+  it('grades a work that has no parts as a whole', () => {
+    const marking = { ...PLAIN_MARKING, possible: 2000 };
+    const whole = (total: number | null) =>
+      outcomeOf({ rubric: [], scores: {}, marking, adjustment: { extra: null, total, reason: '' } });
+    expect(whole(null)).toMatchObject({ grade: null, explanation: 'Not scored yet: The work.' });
+    expect(whole(1700).grade).toMatchObject({ points: 1700, possible: 2000, percentage: 8500 });
+    expect(whole(2001)).toMatchObject({ grade: null, explanation: '“The work” has 20.01 points of 20.' });
+  });
+
+  it('follows the flags', () => {
+    expect(outcomeOf({ rubric, scores: {}, flag: 'missing' }).grade).toMatchObject({ points: 0, percentage: 0 });
+    expect(outcomeOf({ rubric, scores: all, flag: 'incomplete' }).grade).toBeNull();
+    expect(outcomeOf({ rubric, scores: all, flag: 'excused' }).explanation).toBe('Excused: left out of everything.');
+  });
+
+  it('rounds once, half up, and reaches a band by the share before it (property, against fraction.js)', () => {
+    const points = fc.integer({ min: 0, max: 1_000_000 });
     const from = fc.uniqueArray(fc.integer({ min: 0, max: 10_000 }), { minLength: 1, maxLength: 6 });
     fc.assert(
-      fc.property(points, possible, from, (got, most, steps) => {
+      fc.property(points, fc.integer({ min: 1, max: 1_000_000 }), from, (got, most, steps) => {
+        fc.pre(got <= most);
         const bands = steps.map((step) => ({ grade: String(step), from: step }));
+        const one = outcomeOf({
+          rubric: [],
+          scores: {},
+          questions: [{ id: 'q', points: most }],
+          points: { q: got },
+          scale: bands,
+        });
         const share = new Fraction(got).div(most);
+        expect(one.grade!.percentage).toBe(Number(share.mul(10_000).add(new Fraction(1, 2)).floor()));
         const reached = steps.filter((step) => share.compare(new Fraction(step, 10_000)) >= 0);
-        expect(bandReached(bands, got, most)?.from).toBe(reached.length > 0 ? Math.max(...reached) : undefined);
+        expect(one.grade!.grade).toBe(reached.length > 0 ? String(Math.max(...reached)) : undefined);
       }),
     );
   });
 
   it('does not let 69.999 % pass for 70 %', () => {
-    expect(percentage(69_999, 100_000)).toBe(7000);
-    expect(bandReached(scale, 69_999, 100_000)?.grade).toBe('Pass');
+    const one = outcomeOf({
+      rubric: [],
+      scores: {},
+      questions: [{ id: 'q', points: 100_000 }],
+      points: { q: 69_999 },
+      scale,
+    });
+    expect(one.grade).toMatchObject({ percentage: 7000, grade: 'Pass' });
   });
+});
+
+describe('weights', () => {
+  const weigh = (...weights: (number | undefined)[]) =>
+    rubric.map((criterion, index) => ({ ...criterion, weight: weights[index] }));
+
+  it.each([
+    [weigh(), 0, undefined],
+    [weigh(5000, 2500, 2500), 0, undefined],
+    [weigh(5000, 2500, 2500), 1, 'Questions have no weights, so the criteria beside them cannot have any.'],
+    [weigh(5000, 2500), 0, 'Give a weight to each criterion, or to none.'],
+    [weigh(5000, 2500, 2000), 0, 'The weights add up to 95 %, not to 100 %.'],
+  ])('are told where they do not add up (%#)', (weighted, questions, problem) => {
+    expect(weightProblem(weighted, questions)).toBe(problem);
+  });
+});
+
+it('half steps lie between each two levels', () => {
+  expect(halfSteps({ levels: [level('x', 500), level('y', 0), level('z', 250)] })).toEqual([125, 375]);
 });
 
 describe('formatHundredths', () => {
@@ -99,12 +171,12 @@ describe('points of questions', () => {
   ];
 
   it('are added to those of the rubric, and missing until they are given', () => {
-    expect(total({ rubric: [], scores: {}, questions, points: { q: 125 } })).toEqual({
-      points: 125,
-      possible: 350,
-      missing: ['r'],
+    expect(outcomeOf({ rubric: [], scores: {}, questions, points: { q: 125 } })).toMatchObject({
+      ...{ soFar: 125, missing: ['r'] },
     });
-    expect(() => total({ rubric: [], scores: {}, questions, points: { q: 251 } })).toThrow(RangeError);
+    expect(outcomeOf({ rubric: [], scores: {}, questions, points: { q: 251, r: 0 } })).toMatchObject({
+      ...{ grade: null, explanation: '“Question 1” has 2.51 points of 2.5.' },
+    });
   });
 
   it.each([

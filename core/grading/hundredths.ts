@@ -12,16 +12,6 @@ export function formatHundredths(value: Hundredths): string {
 }
 
 /**
- * What share of `possible` the points are, rounded half up to a hundredth of a per cent.
- * @returns hundredths of a per cent: 10000 is all of it
- * @throws RangeError where nothing is possible
- */
-export function percentage(points: Hundredths, possible: Hundredths): Hundredths {
-  if (possible <= 0) throw new RangeError('A percentage needs more than 0 possible points');
-  return Math.floor((2 * 10_000 * points + possible) / (2 * possible));
-}
-
-/**
  * `7.5` → `750`; a comma is a decimal point, too.
  * @returns undefined where it is no number with at most two decimals
  */

@@ -1,6 +1,6 @@
-export * from './grade.ts';
 export * from './hundredths.ts';
 export * from './rubric.ts';
+export * from './sheet.ts';
 export * from './rubric-table.ts';
 export * from './starters.ts';
 export * from './exact.ts';

@@ -1,2 +1,3 @@
 export * from './permission.ts';
 export * from './state.ts';
+export * from './queue.ts';

@@ -12,6 +12,8 @@ interface ToWork {
   author: boolean;
   /** The feedback on this work has been returned. */
   returned: boolean;
+  /** Its student does not see the remarks, though it has been returned. */
+  silent: boolean;
   /** A teacher has opened it. */
   opened: boolean;
 }
@@ -40,10 +42,11 @@ const teaches = ({ teacher }: { teacher: boolean }): boolean => teacher;
 const marks = ({ teacher, returned }: ToWork): boolean => teacher && !returned;
 const readsWork = ({ teacher, author }: ToWork): boolean => teacher || author;
 const readsFeedback = ({ teacher, author, returned }: ToWork): boolean => teacher || (author && returned);
-const isAnswered = ({ author, returned }: ToWork): boolean => author && returned;
-const talks = ({ teacher, author, returned }: ToWork): boolean => returned && (teacher || author);
+const isAnswered = ({ author, returned, silent }: ToWork): boolean => author && returned && !silent;
+const readsRemark = (standing: ToWork): boolean => standing.teacher || isAnswered(standing);
+const talks = (standing: ToWork): boolean => standing.returned && readsRemark(standing);
 /** Whoever stands to a recording in the bank at all may hear it. */
-const hears = (standing: ToWork & { holder: string }): boolean => standing.holder === 'bank' || readsFeedback(standing);
+const hears = (standing: ToWork & { holder: string }): boolean => standing.holder === 'bank' || readsRemark(standing);
 const owns = ({ owner }: { owner: boolean }): boolean => owner;
 
 /** What an action is about, and who may. */
@@ -65,6 +68,10 @@ export const permissions = {
   'work.withdraw': on('submission', ({ author, opened, returned }) => author && !opened && !returned),
   'feedback.read': on('submission', readsFeedback),
   'feedback.return': on('submission', teaches),
+  'feedback.preview': on('submission', teaches),
+  'assignment.return': on('assignment', teaches),
+  'standing.set': on('assignment', teaches),
+  'result.adjust': on('submission', marks),
   'score.choose': on('submission', marks),
   'points.give': on('submission', marks),
   'remark.make': on('submission', marks),
@@ -79,7 +86,7 @@ export const permissions = {
   'greeting.keep': on('course', teaches),
   'note.make': on('course', teaches),
   'note.putAside': on('note', teaches),
-  'remark.read': on('remark', readsFeedback),
+  'remark.read': on('remark', readsRemark),
   'suggestion.take': on('remark', isAnswered),
   'reply.make': on('remark', talks),
   'recording.hear': on('recording', hears),
@@ -93,7 +100,7 @@ export const permissions = {
   'recording.readOriginal': on('recording', teaches),
   'recording.mend': on(
     'recording',
-    ({ holder, teacher, owner, author, returned }) => teacher || (holder === 'reply' && owner && author && returned),
+    (standing) => standing.teacher || (standing.holder === 'reply' && standing.owner && isAnswered(standing)),
   ),
   'stamp.read': on('stamp', owns),
   'stamp.remove': on('stamp', owns),
@@ -115,7 +122,7 @@ const seen: { [Kind in ObjectKind]: (standing: Standings[Kind]) => boolean } = {
   course: ({ teacher, student }) => teacher || student,
   assignment: ({ teacher, student }) => teacher || student,
   submission: readsFeedback,
-  remark: readsFeedback,
+  remark: readsRemark,
   recording: hears,
   banked: ({ shared }) => shared,
   note: ({ teacher, student }) => teacher || student,

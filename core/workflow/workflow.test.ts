@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { isLate, may, objectOf, permissions, refusal, workState, type Action, type Standings } from './index.ts';
+import {
+  isLate,
+  may,
+  minutesLate,
+  objectOf,
+  permissions,
+  refusal,
+  workState,
+  type Action,
+  type Standings,
+} from './index.ts';
 
-const strange = { teacher: false, student: false, author: false, returned: false, opened: false };
+const strange = { teacher: false, student: false, author: false, returned: false, silent: false, opened: false };
 const nobody: Standings = {
   course: strange,
   assignment: strange,
@@ -94,31 +104,29 @@ describe('permissions', () => {
 });
 
 describe('workState', () => {
-  it('goes from waiting over begun to returned', () => {
-    const facts = { returnedAt: null, remarks: 0, scores: 0, parts: 3, backAgain: false };
+  const facts = { returnedAt: null, readyAt: null, remarks: 0, scores: 0, backAgain: false };
+  const now = '2026-01-01T00:00:00Z';
+
+  it('goes from waiting over begun and ready to returned', () => {
     expect(workState(facts)).toBe('waiting');
     expect(workState({ ...facts, scores: 1 })).toBe('begun');
-    expect(workState({ ...facts, remarks: 2, scores: 2 })).toBe('begun');
-    expect(workState({ ...facts, scores: 3 })).toBe('begun');
-    expect(workState({ ...facts, remarks: 1, scores: 3 })).toBe('ready');
-    expect(workState({ ...facts, returnedAt: '2026-01-01T00:00:00Z' })).toBe('returned');
+    expect(workState({ ...facts, remarks: 1, scores: 3 })).toBe('begun');
+    expect(workState({ ...facts, remarks: 1, readyAt: now })).toBe('ready');
+    expect(workState({ ...facts, readyAt: now, returnedAt: now })).toBe('returned');
   });
 
   it('a work that comes back after a return is back until it is begun', () => {
-    const facts = { returnedAt: null, remarks: 0, scores: 0, parts: 3, backAgain: true };
-    expect(workState(facts)).toBe('back');
-    expect(workState({ ...facts, remarks: 1 })).toBe('begun');
-  });
-
-  it('where nothing is to be scored, nobody can tell whether it is ready', () => {
-    expect(workState({ returnedAt: null, remarks: 9, scores: 0, parts: 0, backAgain: false })).toBe('begun');
+    expect(workState({ ...facts, backAgain: true })).toBe('back');
+    expect(workState({ ...facts, backAgain: true, remarks: 1 })).toBe('begun');
   });
 });
 
-describe('isLate', () => {
-  it('is later than due, in whatever time zone it is written', () => {
-    expect(isLate('2026-01-01T12:00:01Z', '2026-01-01T13:00:00+01:00')).toBe(true);
-    expect(isLate('2026-01-01T12:00:00Z', '2026-01-01T13:00:00+01:00')).toBe(false);
-    expect(isLate('2026-01-01T12:00:00Z', null)).toBe(false);
-  });
+it.each([
+  ['2026-03-01T12:00:00Z', null, 0],
+  ['2026-03-01T12:00:00Z', '2026-03-01T12:00:00Z', 0],
+  ['2026-03-01T12:00:01Z', '2026-03-01T12:00:00Z', 1],
+  ['2026-03-02T12:00:00Z', '2026-03-01T12:00:00+01:00', 25 * 60],
+])('a work of %s that was due %s is %d minutes late', (handedInAt, dueAt, late) => {
+  expect(minutesLate(handedInAt, dueAt)).toBe(late);
+  expect(isLate(handedInAt, dueAt)).toBe(late > 0);
 });

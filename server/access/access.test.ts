@@ -120,7 +120,7 @@ describe('what is served', () => {
   });
 });
 
-const strange = { teacher: false, student: false, author: false, returned: false, opened: true };
+const strange = { teacher: false, student: false, author: false, returned: false, silent: false, opened: true };
 const standings = (known: Partial<typeof strange>, owner: boolean): Standings => {
   const standing = { ...strange, ...known };
   return {
@@ -190,7 +190,7 @@ describe('every route, asked by everybody', () => {
       body: { language: 'en', text: 'A secret sentence' },
     });
     await school.as.teacher.send('PUT', `/submissions/${submission}/scores/${school.criteria[0]!.id}`, {
-      body: { level: school.criteria[0]!.levels[1] },
+      body: { score: { level: school.criteria[0]!.levels[1] } },
     });
     const { json } = await school.as.teacher.send('GET', `/submissions/${submission}/feedback`);
     const { sha256 } = (json as Feedback).remarks[0]!.recording!.sound;

@@ -31,7 +31,8 @@ describe.each(bodies)('a return that crosses a change on $name', ({ open }) => {
   const put = async (path: string, body: object, file?: Buffer) =>
     school.as.teacher.send('PUT', path, { body, ...(file && { file }) });
   const giveBack = (returned: boolean) => put(`/submissions/${submission}/returned`, { returned });
-  const score = (level: string | null) => put(`/submissions/${submission}/scores/${school.criteria[0]!.id}`, { level });
+  const score = (level: string | null) =>
+    put(`/submissions/${submission}/scores/${school.criteria[0]!.id}`, { score: level && { level } });
   const points = (given: number | null) => put(`/submissions/${submission}/points/${question}`, { points: given });
   const aside = (put_: boolean) => put(`/remarks/${remark}/aside`, { aside: put_ });
   const said = (text: string) => school.as.teacher.send('PATCH', `/remarks/${remark}`, { body: { text } });

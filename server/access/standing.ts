@@ -8,7 +8,7 @@ const IN_COURSE = `${TEACHES} as teacher, ${LEARNS} as student`;
 
 /** A work that was withdrawn is there for its author alone; what is put aside or private, for teachers. */
 const TO_WORK = `s.withdrawn_at is null and ${TEACHES} as teacher, s.student = $1 as author,
-  s.returned_at is not null as returned, s.opened_at is not null as opened`;
+  s.returned_at is not null as returned, coalesce(s.held = 'remarks', false) as silent, s.opened_at is not null as opened`;
 
 const OF_REMARK = `join submissions s on s.id = r.submission join assignments a on a.id = s.assignment`;
 const REMARK_SHOWS = `((r.put_aside_at is null and not r.private) or ${TEACHES})`;
@@ -29,11 +29,11 @@ export const STANDING: Record<ObjectKind, string> = {
     from recordings g join replies y on y.recording = g.id join remarks r on r.id = y.remark ${OF_REMARK}
     where g.id = $2 and ${REPLY_SHOWS}
     union all
-    select 'bank', b.owner = $1, b.owner = $1, false, false, false from banked_remarks b where b.recording = $2 and ${BANKED_FOR}
+    select 'bank', b.owner = $1, b.owner = $1, false, false, false, false from banked_remarks b where b.recording = $2 and ${BANKED_FOR}
     union all
-    select 'bank', true, true, false, false, false from greetings h where h.recording = $2 and h.teacher = $1
+    select 'bank', true, true, false, false, false, false from greetings h where h.recording = $2 and h.teacher = $1
     union all
-    select 'note', a.author = $1, ${TEACHES}, ${LEARNS}, true, true from notes a
+    select 'note', a.author = $1, ${TEACHES}, ${LEARNS}, true, false, true from notes a
     where a.recording = $2 and (a.put_aside_at is null or ${TEACHES})`,
   note: `select ${IN_COURSE} from notes a where a.id = $2`,
   banked: `select b.owner = $1 as owner, ${BANKED_FOR} as shared from banked_remarks b where b.id = $2`,
@@ -42,7 +42,13 @@ export const STANDING: Record<ObjectKind, string> = {
 };
 
 const InCourse = z.object({ teacher: z.boolean(), student: z.boolean() });
-const ToWork = z.object({ teacher: z.boolean(), author: z.boolean(), returned: z.boolean(), opened: z.boolean() });
+const ToWork = z.object({
+  teacher: z.boolean(),
+  author: z.boolean(),
+  returned: z.boolean(),
+  silent: z.boolean(),
+  opened: z.boolean(),
+});
 
 export const STANDING_ROWS: { [Kind in ObjectKind]: z.ZodType<Standings[Kind]> } = {
   course: InCourse,

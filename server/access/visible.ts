@@ -24,7 +24,11 @@ export const TEACHES = `exists (select from enrolments e where e.course = a.cour
 export const BANKED_FOR = `(b.owner = $1 or b.put_aside_at is null and exists (select from bank_shares h where h.banked = b.id
   and (h.person = $1 or exists (select from enrolments e where e.course = h.course and e.person = $1 and e.role = 'teacher'))))`;
 
+/** Whether the student of a work has been given the remarks on it. */
+export const hasRemarks = (work: string): string =>
+  `${work}.returned_at is not null and ${work}.held is distinct from 'remarks'`;
+
 /** Which remarks a person `$1` may read among all; a condition on remark `r`, work `s` and assignment `a`. */
 export const READABLE_REMARK = `s.withdrawn_at is null and r.put_aside_at is null
   and (${TEACHES}
-    or (s.student = $1 and s.returned_at is not null and not r.private))`;
+    or (s.student = $1 and ${hasRemarks('s')} and not r.private))`;

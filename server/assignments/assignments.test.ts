@@ -1,3 +1,4 @@
+import { PLAIN_MARKING } from '#core/grading';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { AssignmentOverview, OwnWork } from '../../contract/assignments.ts';
@@ -38,6 +39,7 @@ describe.each(bodies)('an assignment on $name', ({ open }) => {
     expect((await school.as.author.send('POST', `/assignments/${assignment}/submissions`, work)).status).toBe(404);
     expect((await set(assignment, { open: true, brief: 'Walk.', dueAt: '2026-12-01T23:59:00+01:00' })).json).toEqual({
       ...{ title: 'Seen later', brief: 'Walk.', dueAt: '2026-12-01T22:59:00.000Z', budget: 30, open: true },
+      marking: PLAIN_MARKING,
     });
     expect(await ownTitles()).toContain('Seen later');
     expect((await school.as.author.send('POST', `/assignments/${assignment}/submissions`, work)).status).toBe(200);
@@ -139,7 +141,7 @@ describe.each(bodies)('an assignment on $name', ({ open }) => {
       ...{ body: { student: school.ids.author }, file: savedAgain(await essay()), fileName: 'scan.docx' },
     });
     const { submission } = handedIn.json as { submission: string };
-    const score = { body: { level: two.levels[1]!.id } };
+    const score = { body: { score: { level: two.levels[1]!.id } } };
     expect((await school.as.teacher.send('PUT', `/submissions/${submission}/scores/${two.id}`, score)).status).toBe(
       200,
     );

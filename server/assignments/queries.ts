@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { AssignmentSettings, type AssignmentChange, AssignmentSummary, Question } from '../../contract/assignments.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
+import { MARKING_JSON, updateMarking } from './marking.ts';
 
 /** What an assignment `a` of a course `c` is called, and when it is due. */
 export const SUMMARY_JSON = `jsonb_build_object('id', a.id, 'title', a.title, 'course', c.title, 'courseId', c.id, 'dueAt', a.due_at)`;
@@ -16,10 +17,13 @@ export const selectQuestions = (db: Queries, assignment: string): Promise<Questi
     [assignment],
   );
 
-export async function selectTitle(db: Queries, assignment: string): Promise<string> {
-  const title = AssignmentSummary.pick({ title: true });
-  return (await selectOne(db, title, 'select title from assignments where id = $1', [assignment]))!.title;
-}
+export const selectSummary = async (db: Queries, assignment: string): Promise<AssignmentSummary> =>
+  (await selectOne(
+    db,
+    AssignmentSummary,
+    `select ${SUMMARY_COLUMNS} from assignments a join courses c on c.id = a.course where a.id = $1`,
+    [assignment],
+  ))!;
 
 /** A new one is seen by its teachers alone until they open it. */
 export async function insertAssignment(db: Queries, course: string, title: string): Promise<string> {
@@ -36,7 +40,7 @@ const settingsOf = async (db: Queries, assignment: string): Promise<AssignmentSe
   (await selectOne(
     db,
     AssignmentSettings,
-    'select title, brief, due_at as "dueAt", budget, open from assignments where id = $1',
+    `select a.title, a.brief, a.due_at as "dueAt", a.budget, a.open, ${MARKING_JSON} as marking from assignments a where a.id = $1`,
     [assignment],
   ))!;
 
@@ -48,7 +52,8 @@ export async function updateAssignment(
 ): Promise<AssignmentSettings> {
   await tx.query('select from assignments where id = $1 for update', [assignment]);
   const before = await settingsOf(tx, assignment);
-  const { title, brief, dueAt, budget, open } = AssignmentSettings.parse({ ...before, ...change });
+  const { title, brief, dueAt, budget, open, marking } = AssignmentSettings.parse({ ...before, ...change });
+  await updateMarking(tx, assignment, marking);
   await tx.query('update assignments set title = $2, brief = $3, due_at = $4, budget = $5, open = $6 where id = $1', [
     ...[assignment, title, brief, dueAt, budget, open],
   ]);

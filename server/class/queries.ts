@@ -1,11 +1,13 @@
 import { isLate, workState, type WorkState } from '#core/workflow';
 import { z } from 'zod';
 import { AssignmentSummary, Budget, type AssignmentOverview, type ClassRow } from '../../contract/assignments.ts';
-import { Id } from '../../contract/basics.ts';
+import { Id, Instant } from '../../contract/basics.ts';
+import { Marking, Standing } from '../../contract/grading.ts';
 import type { ClassStates } from '../../contract/submissions.ts';
 import { SUMMARY_COLUMNS, selectQuestions } from '../assignments/queries.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { GRADE_JSON, GradeOrNone } from '../grading/queries.ts';
+import { dueOf, MARKING_JSON, standingOf } from '../assignments/marking.ts';
 import { NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
 
 const Student = z.object({ student: Id, name: z.string() });
@@ -48,27 +50,30 @@ export async function selectClass(db: Queries, submission: string): Promise<Clas
   return { students: row ? await selectStates(db, row.assignment) : [] };
 }
 
-const Head = AssignmentSummary.extend({ brief: z.string(), budget: Budget, open: z.boolean() });
+const Head = AssignmentSummary.extend({ brief: z.string(), budget: Budget, open: z.boolean(), marking: Marking });
 
 const OverviewRow = StateRow.extend({
   spoken: z.int(),
   heard: z.int(),
   unanswered: z.int(),
   grade: GradeOrNone,
+  standing: Standing,
+  due: Instant.nullable(),
 });
 
 export async function selectOverview(db: Queries, assignment: string): Promise<AssignmentOverview | undefined> {
   const head = await selectOne(
     db,
     Head,
-    `select ${SUMMARY_COLUMNS}, a.brief, a.budget, a.open from assignments a join courses c on c.id = a.course where a.id = $1`,
+    `select ${SUMMARY_COLUMNS}, a.brief, a.budget, a.open, ${MARKING_JSON} as marking from assignments a join courses c on c.id = a.course where a.id = $1`,
     [assignment],
   );
   if (!head) return undefined;
   const rows = await select(
     db,
-    z.union([OverviewRow, NotHandedIn]),
+    z.union([OverviewRow, NotHandedIn.extend({ standing: Standing })]),
     `select p.id as student, p.name, s.id as submission, ${GRADE_JSON} as grade, ${WORK_FACTS},
+       ${standingOf('p.id')} as standing, ${dueOf('p.id')} as due,
        (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null and r.recording is not null
           and not r.private) as spoken,
        (select count(*)::int from listenings l join remarks r on r.recording = l.recording
@@ -81,16 +86,11 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
   return {
     ...head,
     questions: await selectQuestions(db, assignment),
-    rows: rows.map((row) => classRow(row, head.dueAt)),
+    rows: rows.map(({ student, name, standing, ...work }): ClassRow => {
+      const row = { student: { id: student, name }, standing };
+      if (work.submission === null) return { ...row, submission: null };
+      const { submission: id, due, ...rest } = work;
+      return { ...row, submission: { ...rest, id, late: isLate(rest.handedInAt, due), state: workState(rest) } };
+    }),
   };
-}
-
-function classRow(
-  { student, name, ...work }: z.infer<typeof OverviewRow> | z.infer<typeof NotHandedIn>,
-  dueAt: string | null,
-): ClassRow {
-  const person = { id: student, name };
-  if (work.submission === null) return { student: person, submission: null };
-  const { submission: id, handedInAt } = work;
-  return { student: person, submission: { ...work, id, late: isLate(handedInAt, dueAt), state: workState(work) } };
 }

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { Anchor } from '../../contract/anchor.ts';
 import { Id } from '../../contract/basics.ts';
 import { EarlierRemark } from '../../contract/submissions.ts';
-import { shownRemark, type Reader } from '../access/visible.ts';
+import { hasRemarks, shownRemark, type Reader } from '../access/visible.ts';
 import { select, type Queries } from '../db/database.ts';
 import { selectRemarks } from '../remarks/queries.ts';
 
@@ -81,7 +81,7 @@ export async function selectEarlier(db: Queries, submission: string, reader: Rea
     `select t.remark, o.id as submission, o.version, t.status, t.anchor, t.confidence, t.placed_by is not null as placed
      from ${EARLIER} join remarks r on r.submission = o.id and r.put_aside_at is null
      join reattachments t on t.remark = r.id and t.submission = s.id
-     where s.id = $1 and ${shownRemark(reader)} and ($2 or o.returned_at is not null)
+     where s.id = $1 and ${shownRemark(reader)} and ($2 or ${hasRemarks('o')})
      order by o.version, r.made_at`,
     [submission, reader.teacher],
   );

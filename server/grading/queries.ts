@@ -1,20 +1,21 @@
-import type { QuestionPoints, Rubric, Scale, Scores } from '#core/grading';
+import type { QuestionPoints, Rubric, Scale, Score, Scores } from '#core/grading';
 import { z } from 'zod';
 import { Hundredths, Id } from '../../contract/basics.ts';
-import { Grade, Rubric as RubricSchema } from '../../contract/grading.ts';
+import { Grade, Rubric as RubricSchema, Scores as ScoresSchema } from '../../contract/grading.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
 /** The result of a work `s` as it was returned, null while there is none; numeric columns are read as whole hundredths. */
 export const GRADE_JSON = `case when s.points is not null then jsonb_strip_nulls(jsonb_build_object(
   'points', (s.points * 100)::int, 'possible', (s.possible * 100)::int, 'percentage', (s.percentage * 100)::int,
-  'grade', s.grade)) end`;
+  'grade', s.grade, 'explanation', s.explanation)) end`;
 export const GradeOrNone = Grade.nullable();
 
 /** The rubric of an assignment `a`. */
 export const RUBRIC_JSON = `(select coalesce(jsonb_agg(jsonb_build_object('id', k.id, 'title', k.title, 'description', k.description,
     'levels', (select jsonb_agg(jsonb_build_object('id', l.id, 'title', l.title, 'description', l.description,
         'points', (l.points * 100)::int) order by l.position)
-      from levels l where l.criterion = k.id)) order by k.position), '[]')
+      from levels l where l.criterion = k.id))
+    || jsonb_strip_nulls(jsonb_build_object('weight', (k.weight * 100)::int, 'bonus', nullif(k.bonus, false))) order by k.position), '[]')
   from criteria k where k.assignment = a.id and exists (select from levels l where l.criterion = k.id))`;
 
 export const selectRubric = async (db: Queries, assignment: string): Promise<Rubric> => {
@@ -35,29 +36,40 @@ export const selectScale = (db: Queries, assignment: string): Promise<Scale> =>
     [assignment],
   );
 
-export async function selectScores(db: Queries, submission: string): Promise<Scores> {
-  const rows = await select(
-    db,
-    z.object({ criterion: Id, level: Id }),
-    'select criterion, level from scores where submission = $1',
-    [submission],
-  );
-  return Object.fromEntries(rows.map(({ criterion, level }) => [criterion, level]));
-}
+/** The scores of a work `s`. */
+export const SCORES_JSON = `(select coalesce(jsonb_object_agg(k.criterion, case
+    when k.level is not null then jsonb_build_object('level', k.level)
+    when k.points is not null then jsonb_build_object('points', (k.points * 100)::int)
+    else '{"notAssessed": true}' end), '{}')
+  from scores k where k.submission = s.id)`;
 
-/** @returns false where the level is not one of this criterion, or the criterion not one of this work's assignment */
+export const selectScores = async (db: Queries, submission: string): Promise<Scores> =>
+  (await selectOne(
+    db,
+    z.object({ scores: ScoresSchema }),
+    `select ${SCORES_JSON} as scores from submissions s where s.id = $1`,
+    [submission],
+  ))!.scores;
+
+/** @returns false where the criterion is not one of this work's assignment, or does not give this score */
 export async function upsertScore(
   db: Queries,
-  score: { submission: string; criterion: string; level: string; person: string },
+  given: { submission: string; criterion: string; score: Score; person: string },
 ): Promise<boolean> {
+  const { submission, criterion, score, person } = given;
+  const level = 'level' in score ? score.level : null;
+  const points = 'points' in score ? score.points : null;
   const rows = await db.query(
-    `insert into scores (submission, criterion, level, chosen_by)
-     select s.id, k.id, l.id, $4 from submissions s
-     join criteria k on k.assignment = s.assignment and k.id = $2 join levels l on l.criterion = k.id and l.id = $3
+    `insert into scores (submission, criterion, level, points, not_assessed, chosen_by)
+     select s.id, k.id, $3, $4::int / 100.0, $5, $6 from submissions s
+     join criteria k on k.assignment = s.assignment and k.id = $2
      where s.id = $1 and s.returned_at is null
-     on conflict (submission, criterion) do update set level = excluded.level, chosen_by = excluded.chosen_by, chosen_at = now()
+       and ($3::uuid is null or exists (select from levels l where l.criterion = k.id and l.id = $3))
+       and ($4::int is null or $4::int / 100.0 <= (select max(l.points) from levels l where l.criterion = k.id))
+     on conflict (submission, criterion) do update set level = excluded.level, points = excluded.points,
+       not_assessed = excluded.not_assessed, chosen_by = excluded.chosen_by, chosen_at = now()
      returning 1 as one`,
-    [score.submission, score.criterion, score.level, score.person],
+    [submission, criterion, level, points, level === null && points === null, person],
   );
   return rows.length > 0;
 }

@@ -1,6 +1,10 @@
 import { Router } from 'express';
+import { weightProblem } from '#core/grading';
+import { isDeepStrictEqual } from 'node:util';
 import { readRubric, readShelf, setRubric } from '../../contract/rubrics.ts';
-import { chooseLevel, givePoints } from '../../contract/submissions.ts';
+import { setStanding } from '../../contract/assignments.ts';
+import { adjustResult, giveScore, givePoints } from '../../contract/submissions.ts';
+import { selectQuestions } from '../assignments/queries.ts';
 import { holdForChange } from '../access/work-state.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
@@ -15,6 +19,7 @@ import {
   upsertPoints,
   upsertScore,
 } from './queries.ts';
+import { putAdjustment, putStanding, selectAdjustment } from './standing.ts';
 import { replaceRubric, selectScored, selectShelf } from './rubric.ts';
 
 /** Scores and points of a work, until it is returned. */
@@ -22,27 +27,45 @@ export function gradingRoutes(context: Context): Router {
   const router = Router();
   const { db } = context;
 
-  serve(router, context, chooseLevel, 'score.choose', async ({ params, body, person }) => {
+  serve(router, context, giveScore, 'score.choose', async ({ params, body: { score, was }, person }) => {
     const { submission, criterion } = params;
     await db.transaction(async (tx) => {
       await holdForChange(tx, 'submission', submission);
-      if (body.level === null) await deleteScore(tx, submission, criterion);
-      else if (!(await upsertScore(tx, { submission, criterion, level: body.level, person: person.id })))
+      refuseIfChanged((await selectScores(tx, submission))[criterion] ?? null, score, was);
+      if (score === null) await deleteScore(tx, submission, criterion);
+      else if (!(await upsertScore(tx, { submission, criterion, score, person: person.id })))
         throw problems.unknownLevel();
     });
     return { scores: await selectScores(db, submission) };
   });
 
-  serve(router, context, givePoints, 'points.give', async ({ params, body, person }) => {
+  serve(router, context, givePoints, 'points.give', async ({ params, body: { points, was }, person }) => {
     const { submission, question } = params;
     await db.transaction(async (tx) => {
       await holdForChange(tx, 'submission', submission);
-      if (body.points === null) await deletePoints(tx, submission, question);
-      else if (!(await upsertPoints(tx, { submission, question, points: body.points, person: person.id })))
+      refuseIfChanged((await selectPoints(tx, submission))[question] ?? null, points, was);
+      if (points === null) await deletePoints(tx, submission, question);
+      else if (!(await upsertPoints(tx, { submission, question, points, person: person.id })))
         throw problems.pointsRefused();
     });
     return { points: await selectPoints(db, submission) };
   });
+
+  serve(router, context, adjustResult, 'result.adjust', async ({ params, body: { adjustment, was }, person }) => {
+    const { submission } = params;
+    await db.transaction(async (tx) => {
+      await holdForChange(tx, 'submission', submission);
+      refuseIfChanged((await selectAdjustment(tx, submission)) ?? null, adjustment, was);
+      await putAdjustment(tx, submission, adjustment, person.id);
+    });
+    return { adjustment: (await selectAdjustment(db, submission)) ?? null };
+  });
+
+  serve(router, context, setStanding, 'standing.set', async ({ params, body, person }) => {
+    if (!(await putStanding(db, { ...params, person: person.id }, body))) throw problems.notAStudent();
+    return body;
+  });
+
   const rubricOf = async (assignment: string) => ({
     rubric: await selectRubric(db, assignment),
     scale: await selectScale(db, assignment),
@@ -58,6 +81,8 @@ export function gradingRoutes(context: Context): Router {
       await tx.query('select from assignments where id = $1 for update', [assignment]);
       const scored = await selectScored(tx, assignment);
       if (scored > 0) throw problems.rubricInUse(scored);
+      const wrong = weightProblem(body.rubric, (await selectQuestions(tx, assignment)).length);
+      if (wrong) throw problems.rubricRefused(wrong);
       await replaceRubric(tx, assignment, body.rubric, body.scale);
     });
     return rubricOf(assignment);
@@ -65,4 +90,10 @@ export function gradingRoutes(context: Context): Router {
 
   serve(router, context, readShelf, 'own', ({ person }) => selectShelf(db, person.id));
   return router;
+}
+
+/** Where two teachers score one work, none overwrites what the other has done without having seen it. */
+function refuseIfChanged<T>(now: T, wanted: T, was: T | undefined): void {
+  if (was === undefined || isDeepStrictEqual(now, was) || isDeepStrictEqual(now, wanted)) return;
+  throw problems.changedMeanwhile(now);
 }

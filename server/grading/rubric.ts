@@ -23,12 +23,14 @@ export async function replaceRubric(tx: Queries, assignment: string, rubric: Rub
   );
   await tx.query('update criteria set position = -1 - position where assignment = $1', [assignment]);
   await tx.query('delete from levels where criterion in (select id from criteria where assignment = $1)', [assignment]);
-  for (const [position, { id, title, description, levels }] of rubric.entries()) {
+  for (const [position, { id, title, description, levels, weight = null, bonus = false }] of rubric.entries()) {
     const kept = await tx.query(
-      `insert into criteria (id, assignment, position, title, description) values ($1, $2, $3, $4, $5)
-       on conflict (id) do update set position = excluded.position, title = excluded.title, description = excluded.description
+      `insert into criteria (id, assignment, position, title, description, weight, bonus)
+       values ($1, $2, $3, $4, $5, $6::int / 100.0, $7)
+       on conflict (id) do update set position = excluded.position, title = excluded.title, description = excluded.description,
+         weight = excluded.weight, bonus = excluded.bonus
          where criteria.assignment = excluded.assignment returning 1 as one`,
-      [id, assignment, position, title, description],
+      [id, assignment, position, title, description, weight, bonus],
     );
     // One of another assignment stays what it is.
     if (kept.length === 0) continue;

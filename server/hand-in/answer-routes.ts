@@ -2,7 +2,7 @@ import { answersFile, isAnswer } from '#core/folio';
 import { Router } from 'express';
 import { randomUUID } from 'node:crypto';
 import { handInAnswers, keepAnswers, readAnswers, type Answers, type Question } from '../../contract/assignments.ts';
-import { selectQuestions, selectTitle } from '../assignments/queries.ts';
+import { selectQuestions, selectSummary } from '../assignments/queries.ts';
 import type { Context } from '../context.ts';
 import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
@@ -34,7 +34,7 @@ export function answerRoutes(context: Context): Router {
     questions.forEach((question, index) => {
       if (!isAnswer(question, answers[question.id] ?? '')) throw problems.notAnAnswer(index + 1);
     });
-    const file = answersFile(await selectTitle(db, assignment), questions, answers);
+    const file = answersFile((await selectSummary(db, assignment)).title, questions, answers);
     const submission = await db.transaction(async (tx) => {
       await upsertDraft(tx, assignment, person.id, answers);
       const id = randomUUID();

@@ -95,12 +95,15 @@ describe.each(bodies)('answers on $name', ({ open }) => {
     await give(choice, 0);
     await give(long, 125);
     const { toMark } = (await school.as.teacher.send('GET', '/waiting')).json as { toMark: { state: string }[] };
-    expect(toMark[0]!.state).toBe('ready');
+    expect(toMark[0]!.state).toBe('begun');
     const returned = await school.as.teacher.send('PUT', `/submissions/${submission}/returned`, {
       body: { returned: true },
     });
     // 3.25 of 5.5 points are 59.09 %, rounded half up.
-    expect((returned.json as Feedback).grade).toEqual({ points: 325, possible: 550, percentage: 5909, grade: 'Pass' });
+    expect((returned.json as Feedback).grade).toEqual({
+      ...{ points: 325, possible: 550, percentage: 5909, grade: 'Pass' },
+      explanation: '2 + 0 + 1.25 = 3.25 of 5.5, that is 59.09 %: Pass.',
+    });
     const feedback = (await school.as.author.send('GET', `/submissions/${submission}/feedback`)).json as Feedback;
     expect(feedback.points).toEqual({ [number]: 200, [choice]: 0, [long]: 125 });
     expect((await give(number, 100)).status).toBe(409);

@@ -165,14 +165,19 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
     const remark = await sayRemark(school, submission, 'empty');
     const [first, second] = school.criteria;
     const score = (criterion: string, level: string | null) =>
-      school.as.teacher.send('PUT', `/submissions/${submission}/scores/${criterion}`, { body: { level } });
+      school.as.teacher.send('PUT', `/submissions/${submission}/scores/${criterion}`, {
+        body: { score: level && { level } },
+      });
     await score(first!.id, first!.levels[1]!);
     expect((await score(first!.id, second!.levels[1]!)).status).toBe(422);
     await score(second!.id, second!.levels[0]!);
     const returned = (
       await school.as.teacher.send('PUT', `/submissions/${submission}/returned`, { body: { returned: true } })
     ).json as Feedback;
-    expect(returned.grade).toEqual({ points: 250, possible: 500, percentage: 5000, grade: 'Pass' });
+    expect(returned.grade).toEqual({
+      ...{ points: 250, possible: 500, percentage: 5000, grade: 'Pass' },
+      explanation: '2.5 + 0 = 2.5 of 5, that is 50 %: Pass.',
+    });
 
     await school.as.author.send('PUT', `/recordings/${remark}/heard`, { body: { finished: false } });
     const answer = { text: 'I see.', recording: null };

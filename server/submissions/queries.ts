@@ -2,14 +2,18 @@ import type { Anchor } from '#core/anchor';
 import { isLate } from '#core/workflow';
 import { z } from 'zod';
 import { AssignmentSummary } from '../../contract/assignments.ts';
-import { Sha256 } from '../../contract/basics.ts';
+import { Instant, Sha256 } from '../../contract/basics.ts';
 import { Folio, Leaf } from '../../contract/folio.ts';
 import { Work } from '../../contract/submissions.ts';
 import { SUMMARY_JSON } from '../assignments/queries.ts';
+import { dueOf } from '../assignments/marking.ts';
 import { selectMarginKey } from '../margin-key/queries.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
-const WorkRow = Work.omit({ late: true, marginKey: true, folio: true }).extend({ assignment: AssignmentSummary });
+const WorkRow = Work.omit({ late: true, marginKey: true, folio: true }).extend({
+  assignment: AssignmentSummary,
+  due: Instant.nullable(),
+});
 
 /** All of a work but its folio. */
 export async function selectWork(db: Queries, submission: string): Promise<Omit<Work, 'folio'> | undefined> {
@@ -17,7 +21,7 @@ export async function selectWork(db: Queries, submission: string): Promise<Omit<
     db,
     WorkRow,
     `select s.id, s.version, s.handed_in_at as "handedInAt", c.id as course, a.budget, ${SUMMARY_JSON} as assignment,
-       jsonb_build_object('id', p.id, 'name', p.name) as student,
+       ${dueOf('s.student')} as due, jsonb_build_object('id', p.id, 'name', p.name) as student,
        (select jsonb_agg(jsonb_build_object('id', v.id, 'version', v.version, 'handedInAt', v.handed_in_at,
             'returnedAt', v.returned_at) order by v.version desc)
         from submissions v where v.assignment = s.assignment and v.student = s.student and v.withdrawn_at is null) as versions,
@@ -29,8 +33,8 @@ export async function selectWork(db: Queries, submission: string): Promise<Omit<
     [submission],
   );
   if (!row) return undefined;
-  const marginKey = await selectMarginKey(db, submission);
-  return { ...row, marginKey, late: isLate(row.handedInAt, row.assignment.dueAt) };
+  const { due, ...work } = row;
+  return { ...work, marginKey: await selectMarginKey(db, submission), late: isLate(work.handedInAt, due) };
 }
 
 export async function selectFolio(db: Queries, submission: string): Promise<z.infer<typeof Folio> | undefined> {

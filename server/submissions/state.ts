@@ -1,13 +1,11 @@
 import { z } from 'zod';
 import { Instant } from '../../contract/basics.ts';
 
-/** What tells how far a work `s` is: how many remarks and scores it has, of how many; what is put aside does not count. */
-export const WORK_FACTS = `s.version, s.handed_in_at as "handedInAt", s.returned_at as "returnedAt",
+/** What tells how far a work `s` is: how many remarks and scores it has; what is put aside does not count. */
+export const WORK_FACTS = `s.version, s.handed_in_at as "handedInAt", s.returned_at as "returnedAt", s.ready_at as "readyAt",
   (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null) as remarks,
   ((select count(*) from scores k where k.submission = s.id) +
    (select count(*) from question_points k where k.submission = s.id))::int as scores,
-  ((select count(*) from criteria k where k.assignment = s.assignment) +
-   (select count(*) from questions q where q.assignment = s.assignment))::int as parts,
   exists (select from submissions o where o.assignment = s.assignment and o.student = s.student
     and o.version < s.version and o.returned_at is not null) as "backAgain"`;
 
@@ -15,9 +13,9 @@ export const WorkFacts = z.object({
   version: z.int(),
   handedInAt: Instant,
   returnedAt: Instant.nullable(),
+  readyAt: Instant.nullable(),
   remarks: z.int(),
   scores: z.int(),
-  parts: z.int(),
   backAgain: z.boolean(),
 });
 

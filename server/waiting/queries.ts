@@ -1,29 +1,38 @@
 import { isLate, workState } from '#core/workflow';
 import { z } from 'zod';
 import { AssignmentSummary, Waiting } from '../../contract/assignments.ts';
-import { Id } from '../../contract/basics.ts';
+import { Id, Instant } from '../../contract/basics.ts';
+import { Standing } from '../../contract/grading.ts';
 import { SUMMARY_COLUMNS, SUMMARY_JSON } from '../assignments/queries.ts';
 import { select, type Queries } from '../db/database.ts';
+import { dueOf, standingOf } from '../assignments/marking.ts';
 import { NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
 
 const TAUGHT_BY = `join courses c on c.id = a.course
   join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher'`;
 
-const ToMarkRow = WorkFacts.extend({ submission: Id, student: z.string(), assignment: AssignmentSummary });
+const ToMarkRow = WorkFacts.extend({
+  submission: Id,
+  student: z.string(),
+  assignment: AssignmentSummary,
+  due: Instant.nullable(),
+  standing: Standing,
+});
 
 export async function selectToMark(db: Queries, teacher: string): Promise<Waiting['toMark']> {
   const rows = await select(
     db,
     ToMarkRow,
-    `select s.id as submission, p.name as student, ${SUMMARY_JSON} as assignment, ${WORK_FACTS}
+    `select s.id as submission, p.name as student, ${SUMMARY_JSON} as assignment, ${dueOf('s.student')} as due,
+       ${standingOf('s.student')} as standing, ${WORK_FACTS}
      from submissions s join assignments a on a.id = s.assignment ${TAUGHT_BY} join people p on p.id = s.student
-     where s.returned_at is null and ${NEWEST}
+     where s.returned_at is null and s.ready_at is null and ${NEWEST}
      order by s.handed_in_at, p.name`,
     [teacher],
   );
   return rows.map((row) => ({
     ...row,
-    late: isLate(row.handedInAt, row.assignment.dueAt),
+    late: isLate(row.handedInAt, row.due),
     state: workState(row),
   }));
 }
@@ -52,6 +61,7 @@ export const selectTaught = (db: Queries, teacher: string): Promise<Waiting['ass
     `select ${SUMMARY_COLUMNS},
        (select count(*)::int from enrolments m where m.course = c.id and m.role = 'student') as students,
        (select count(distinct s.student)::int from submissions s where s.assignment = a.id and s.withdrawn_at is null) as "handedIn",
+       (select count(*)::int from submissions s where s.assignment = a.id and s.ready_at is not null and ${NEWEST}) as ready,
        (select count(*)::int from submissions s where s.assignment = a.id and s.returned_at is not null and ${NEWEST}) as returned
      from assignments a ${TAUGHT_BY}
      order by a.due_at nulls last, a.title`,

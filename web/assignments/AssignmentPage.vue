@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatHundredths } from '#core/grading';
 import { readAssignment, type ClassRow } from '#contract/assignments';
 import { computed, ref, watch } from 'vue';
 import { call } from '../session/api.ts';
@@ -10,6 +11,7 @@ import QuestionsEditor from './QuestionsEditor.vue';
 import RubricEditor from './RubricEditor.vue';
 import StateNote from '../shell/StateNote.vue';
 import { dayAndTime } from '../wording/format.ts';
+import { standingWords } from '../wording/standing.ts';
 import { WORK_STATES } from '../wording/work-state.ts';
 import NotePart from '../notes/NotePart.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
@@ -31,6 +33,19 @@ watch(overview, (now) => {
 });
 const handedIn = computed(() => overview.value?.rows.filter(({ submission }) => submission) ?? []);
 const missing = computed(() => overview.value?.rows.filter(({ submission }) => !submission) ?? []);
+
+/** What the assignment calls its results by. */
+function gradeWords({ submission }: ClassRow): string {
+  const grade = submission?.grade;
+  if (!grade || submission.returnedAt === null) return '';
+  const points = `${formatHundredths(grade.points)} of ${formatHundredths(grade.possible)}`;
+  const { shown } = overview.value!.marking;
+  return shown === 'percent'
+    ? `${formatHundredths(grade.percentage)} %`
+    : shown === 'level'
+      ? (grade.grade ?? points)
+      : points;
+}
 
 const listening = ({ submission }: ClassRow): string =>
   submission?.state === 'returned' && submission.spoken > 0 ? `${submission.heard} of ${submission.spoken} heard` : '';
@@ -56,6 +71,9 @@ const listening = ({ submission }: ClassRow): string =>
         label="the spoken instructions"
         makes="instructions"
       />
+      <p v-if="handedIn.length > 0">
+        <router-link :to="{ name: 'return', params: { assignment } }">Look through and return</router-link>
+      </p>
       <BudgetField :assignment="assignment" :budget="overview.budget" />
       <v-table v-if="handedIn.length > 0" class="class">
         <thead>
@@ -75,14 +93,15 @@ const listening = ({ submission }: ClassRow): string =>
               }}</router-link>
             </th>
             <td class="figures">
-              {{ dayAndTime(row.submission!.handedInAt) }} <v-chip v-if="row.submission!.late">late</v-chip>
+              {{ dayAndTime(row.submission!.handedInAt) }}
+              <v-chip v-for="flag in standingWords(row.standing, row.submission!.late)" :key="flag">{{ flag }}</v-chip>
             </td>
             <td>{{ WORK_STATES[row.submission!.state].name }}</td>
             <td class="figures">
               {{ listening(row) || row.submission!.remarks || '' }}
               <v-chip v-if="row.submission!.unanswered > 0">{{ row.submission!.unanswered }} unanswered</v-chip>
             </td>
-            <td>{{ row.submission!.grade?.grade ?? '' }}</td>
+            <td>{{ gradeWords(row) }}</td>
           </tr>
         </tbody>
       </v-table>
@@ -90,7 +109,9 @@ const listening = ({ submission }: ClassRow): string =>
         <h2>
           Not handed in <span class="figures quiet">{{ missing.length }}</span>
         </h2>
-        <p class="quiet">{{ missing.map(({ student }) => student.name).join(', ') }}</p>
+        <p class="quiet">
+          {{ missing.map(({ student, standing }) => [student.name, ...standingWords(standing)].join(', ')).join('; ') }}
+        </p>
       </template>
       <HandInFor v-if="overview.questions.length === 0" :assignment="assignment" :rows="overview.rows" @done="load" />
       <template v-if="handedIn.length === 0">

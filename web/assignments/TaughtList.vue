@@ -13,6 +13,8 @@ defineProps<{
     open?: boolean;
     students: number;
     handedIn: number;
+    /** They may go out. */
+    ready?: number;
     returned: number;
   }[];
 }>();
@@ -20,18 +22,26 @@ defineProps<{
 
 <template>
   <ul class="rows">
-    <li v-for="{ id, title, dueAt, course, open, students, handedIn, returned } in assignments" :key="id">
+    <li v-for="{ id, title, dueAt, course, open, students, handedIn, ready = 0, returned } in assignments" :key="id">
       <router-link :to="{ name: 'assignment', params: { assignment: id } }">
         <strong>{{ title }}</strong>
         <v-chip v-if="open === false">not open yet</v-chip
         ><span class="quiet when">{{ course ?? (dueAt ? `due ${dayAndTime(dueAt)}` : '') }}</span>
         <span class="figures text">{{ handedIn }} of {{ students }} handed in, {{ returned }} returned</span>
       </router-link>
+      <router-link v-if="ready > 0" class="ready" :to="{ name: 'return', params: { assignment: id } }"
+        >{{ ready }} ready to return</router-link
+      >
     </li>
   </ul>
 </template>
 
 <style scoped>
+.ready {
+  display: inline-block;
+  padding: 2px 0 6px;
+  text-decoration: underline;
+}
 .text {
   flex-basis: 100%;
 }

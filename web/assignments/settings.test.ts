@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+import { PLAIN_MARKING } from '#core/grading';
 import type { AssignmentOverview, Question } from '#contract/assignments';
 import { describe, expect, it } from 'vitest';
 import { mountInApp } from '../testing/mount.ts';
@@ -7,7 +8,7 @@ import QuestionsEditor from './QuestionsEditor.vue';
 
 const overview: AssignmentOverview = {
   ...{ id: 'a', title: 'A walk', course: 'C', courseId: 'c', dueAt: null, brief: '', budget: 30, open: false },
-  ...{ questions: [], rows: [] },
+  ...{ marking: PLAIN_MARKING, questions: [], rows: [] },
 };
 const question: Question = { id: 'q', kind: 'short', prompt: 'How high?', choices: [], points: 100 };
 

@@ -1,15 +1,13 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
 import { clock } from '#core/audio';
-import { useAnchorName } from '../feedback/use-anchor-name.ts';
+import { useRemarkName } from '../feedback/use-anchor-name.ts';
 
 /** Remarks that were put aside: they can be brought back for 30 days. */
 defineProps<{ remarks: readonly Remark[] }>();
 defineEmits<{ back: [remark: Remark] }>();
 
-const anchorName = useAnchorName();
-const nameOf = ({ anchor, recording, text, reaction }: Remark): string =>
-  recording?.transcript?.text || text || reaction || `On ${anchorName(anchor)}`;
+const nameOf = useRemarkName();
 </script>
 
 <template>

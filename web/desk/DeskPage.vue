@@ -30,7 +30,13 @@ const { focused, returned } = desk;
 
 <template>
   <div v-if="work && feedback" class="desk">
-    <DeskStrip :work="work" :feedback="feedback" :place="klass.place.value" :set-returned="page.setReturned" />
+    <DeskStrip
+      :work="work"
+      :feedback="feedback"
+      :place="klass.place.value"
+      :set-returned="page.setReturned"
+      :set-ready="page.setReady"
+    />
     <div class="second">
       <ClassStrip :students="klass.students.value" :student="work.student.id" />
       <PaceLine :students="klass.students.value" />

@@ -15,6 +15,7 @@ defineProps<{
   feedback: Feedback;
   place: Place | undefined;
   setReturned: (returned: boolean) => Promise<void>;
+  setReady: (ready: boolean) => Promise<void>;
 }>();
 
 const desk = useDesk();
@@ -50,6 +51,7 @@ const deskOf = (submission: string | undefined) => (submission ? { name: 'desk',
     <span v-if="work.late" class="flag">handed in late</span>
     <VersionMenu :work="work" route="desk" />
     <span v-if="feedback.returnedAt" class="flag">returned</span>
+    <span v-else-if="feedback.readyAt" class="flag">ready</span>
     <OutboxState class="saved" />
     <v-btn
       :icon="mdiUndo"
@@ -73,7 +75,7 @@ const deskOf = (submission: string | undefined) => (submission ? { name: 'desk',
       :title="withKey(commandOf('keys'))"
       @click="desk.open('keys')"
     />
-    <ReturnPanel :feedback="feedback" :student="work.student.name" :set-returned="setReturned" />
+    <ReturnPanel :feedback="feedback" :work="work" :set-returned="setReturned" :set-ready="setReady" />
   </header>
 </template>
 

@@ -1,37 +1,63 @@
 <script setup lang="ts">
-import { total } from '#core/grading';
-import type { Feedback } from '#contract/submissions';
+import { outcomeOf } from '#core/grading';
+import type { Finding } from '#core/returning';
+import { readReturning } from '#contract/returning';
+import type { Feedback, Work } from '#contract/submissions';
 import { onClickOutside } from '@vueuse/core';
-import { computed, ref, useTemplateRef } from 'vue';
-import { sentenceOf } from '../session/api.ts';
+import { computed, ref, shallowRef, useTemplateRef } from 'vue';
 import { useOutbox } from '../outbox/outbox.ts';
+import { call, sentenceOf } from '../session/api.ts';
+import { findingWords, remarkOfFinding } from '../wording/finding.ts';
+import { useDesk } from './desk.ts';
 
-/** What goes to the student, said once before it goes. */
-const props = defineProps<{ feedback: Feedback; student: string; setReturned: (returned: boolean) => Promise<void> }>();
+/** What goes to the student, said once before it goes, with what one may want to mend. */
+const props = defineProps<{
+  feedback: Feedback;
+  work: Work;
+  setReturned: (returned: boolean) => Promise<void>;
+  setReady: (ready: boolean) => Promise<void>;
+}>();
 
+const desk = useDesk();
 const outbox = useOutbox();
 const root = useTemplateRef('root');
 const open = ref(false);
 const busy = ref(false);
 const error = ref<string>();
+const findings = shallowRef<Finding[]>([]);
 const returned = computed(() => props.feedback.returnedAt !== null);
+const ready = computed(() => props.feedback.readyAt !== null);
+const student = computed(() => props.work.student.name);
 
-const given = computed(() => props.feedback.remarks.filter((remark) => !remark.private));
-const remarks = computed(() => given.value.length);
-const hidden = computed(() => props.feedback.remarks.length - remarks.value);
-const unscored = computed(() => total(props.feedback).missing.length);
-const unread = computed(
-  () => given.value.filter(({ recording }) => recording?.transcript?.text && !recording.transcript.read).length,
+const given = computed(() => props.feedback.remarks.filter((remark) => !remark.private).length);
+const hidden = computed(() => props.feedback.remarks.length - given.value);
+const result = computed(() =>
+  outcomeOf({ ...props.feedback, flag: props.feedback.standing.flag, minutesLate: props.feedback.minutesLate }),
 );
-const silent = computed(() => given.value.filter(({ recording }) => recording && !recording.transcript?.text).length);
 
 onClickOutside(root, () => (open.value = false));
 
-async function go(next: boolean): Promise<void> {
+async function toggle(): Promise<void> {
+  open.value = !open.value;
+  findings.value = [];
+  if (!open.value || returned.value) return;
+  // What is found helps, and stands in nobody's way.
+  const answer = await call(readReturning, { params: { assignment: props.work.assignment.id } }).catch(() => undefined);
+  findings.value = answer?.rows.find(({ submission }) => submission === props.work.id)?.findings ?? [];
+}
+
+function mend(finding: Finding): void {
+  const remark = remarkOfFinding(finding);
+  open.value = false;
+  if (finding.type === 'unscored') desk.score();
+  else if (remark) desk.goTo(remark);
+}
+
+async function go(deed: () => Promise<void>): Promise<void> {
   busy.value = true;
   error.value = undefined;
   try {
-    await props.setReturned(next);
+    await deed();
     open.value = false;
   } catch (failure) {
     error.value = sentenceOf(failure);
@@ -49,47 +75,61 @@ async function go(next: boolean): Promise<void> {
       size="small"
       aria-haspopup="dialog"
       :aria-expanded="open"
-      @click="open = !open"
+      @click="toggle"
     >
       {{ returned ? 'Take back' : 'Return' }}
     </v-btn>
     <div v-if="open" class="panel" role="dialog" :aria-label="returned ? 'Take back' : 'Return'">
       <template v-if="returned">
         <p>
-          {{ student }} will not see the remarks, scores and grade any more until you return them again. Answers are
-          kept.
+          {{ student }} will not see the remarks, scores and grade until you return them again; then they are shown what
+          changed. Answers are kept.
         </p>
       </template>
       <template v-else>
         <p>{{ student }} gets:</p>
         <ul>
-          <li>{{ remarks === 0 ? 'no remarks' : remarks === 1 ? '1 remark' : `${remarks} remarks` }}</li>
-          <li v-if="unscored > 0">
-            no grade, because {{ unscored }} of {{ feedback.rubric.length }} criteria have no score
-          </li>
-          <li v-else>the scores and the grade</li>
+          <li>{{ given === 0 ? 'no remarks' : given === 1 ? '1 remark' : `${given} remarks` }}</li>
+          <li v-if="result.grade">the scores and the grade</li>
+          <li v-else>no grade. {{ result.explanation }}</li>
         </ul>
         <p v-if="hidden > 0" class="quiet">
           {{ hidden === 1 ? '1 private note stays' : `${hidden} private notes stay` }} among the teachers.
         </p>
-        <p v-if="silent > 0" class="quiet">
-          {{ silent === 1 ? '1 remark has' : `${silent} remarks have` }} no transcript.
-        </p>
-        <p v-if="unread > 0" class="quiet">
-          {{ unread === 1 ? '1 transcript is a draft' : `${unread} transcripts are drafts` }} that nobody has read yet.
+        <template v-if="findings.length > 0">
+          <p>Look once more?</p>
+          <ul class="findings">
+            <li v-for="finding in findings" :key="findingWords(finding)">
+              {{ findingWords(finding) }}
+              <button
+                v-if="finding.type === 'unscored' || remarkOfFinding(finding)"
+                type="button"
+                class="mend"
+                @click="mend(finding)"
+              >
+                Go there
+              </button>
+            </li>
+          </ul>
+        </template>
+        <p>
+          <router-link :to="{ name: 'as-student', params: { submission: work.id } }">See it as the student</router-link>
         </p>
       </template>
       <p v-if="outbox.state.value !== 'saved'" class="quiet">Waiting until everything is saved …</p>
       <p v-if="error" role="alert" class="error">{{ error }}</p>
       <div class="buttons">
-        <v-btn size="small" @click="open = false">Not now</v-btn>
+        <v-btn v-if="returned" size="small" @click="open = false">Not now</v-btn>
+        <v-btn v-else size="small" :disabled="busy" @click="go(() => setReady(!ready))">
+          {{ ready ? 'Not ready yet' : 'Ready, for later' }}
+        </v-btn>
         <v-btn
           size="small"
           variant="flat"
           color="primary"
           :loading="busy"
           :disabled="outbox.state.value !== 'saved'"
-          @click="go(!returned)"
+          @click="go(() => setReturned(!returned))"
         >
           {{ returned ? `Take back from ${student}` : `Return to ${student}` }}
         </v-btn>
@@ -107,7 +147,7 @@ async function go(next: boolean): Promise<void> {
   top: calc(100% + 8px);
   right: 0;
   z-index: 1;
-  width: 320px;
+  width: 340px;
   padding: 16px;
   background: var(--paper);
   border: 1px solid var(--hairline);
@@ -117,6 +157,13 @@ ul {
   margin: 4px 0 8px;
   padding-left: 20px;
 }
+.findings {
+  color: var(--quiet);
+}
+.mend {
+  color: var(--ink);
+  text-decoration: underline;
+}
 .quiet {
   color: var(--quiet);
 }
@@ -125,6 +172,7 @@ ul {
 }
 .buttons {
   display: flex;
+  flex-wrap: wrap;
   justify-content: flex-end;
   gap: 8px;
   margin-top: 12px;

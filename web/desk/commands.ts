@@ -21,7 +21,12 @@ export interface DeskDeeds {
   editSound(): void;
   mend(): void;
   /** Opens what stands in the drawer, or closes it. */
+  /** Leads the keyboard to the next criterion that has no score, or to that after a given one. */
+  score(after?: string): void;
   open(drawer: 'keys' | 'microphone' | 'emoji' | 'stamp' | 'kinds' | 'search' | 'bank' | 'keep'): void;
+  /** Says that the work may go out. */
+  done(): void;
+  nextInQueue(): void;
   undo(): void;
   redo(): void;
 }
@@ -92,6 +97,11 @@ export const COMMANDS: readonly Command[] = [
     title: 'Keep this remark in your bank',
     run: (desk) => desk.open('keep'),
   },
+  {
+    ...{ id: 'score', key: 'c', shown: 'C' },
+    title: 'Score: to the next criterion without a score; there, a digit chooses its level',
+    run: (desk) => desk.score(),
+  },
   { id: 'play', key: 'p', shown: 'P', title: 'Play or pause the remark you are on', run: (desk) => desk.play() },
   { id: 'faster', key: 's', shown: 'S', title: 'Play faster or slower', run: (desk) => desk.faster() },
   {
@@ -127,6 +137,8 @@ export const COMMANDS: readonly Command[] = [
     title: 'Previous student',
     run: (desk) => desk.stepStudent(-1),
   },
+  { ...{ id: 'done', key: 'd', shown: 'D' }, title: 'Done: ready to return', run: (desk) => desk.done() },
+  { ...{ id: 'queue', key: 'q', shown: 'Q' }, title: 'Next in your queue', run: (desk) => desk.nextInQueue() },
   {
     id: 'undo',
     key: 'z',

@@ -34,6 +34,11 @@ export interface Desk extends DeskDeeds {
   /** Begins to record, or ends it. */
   press(): void;
   speakAgain(remark: Remark): void;
+  /** Begins to record about one criterion, or ends it. */
+  speakAbout(criterion: string): void;
+  writeAbout(criterion: string): void;
+  /** Leads to a remark in the margin. */
+  goTo(remark: string): void;
   putRemarkAside(remark: Remark): void;
   react(emoji: string): void;
   putHere(earlier: EarlierRemark): void;

@@ -23,6 +23,9 @@ const keys = {
   mend: vi.fn(),
   open: vi.fn(),
   faster: vi.fn(),
+  score: vi.fn(),
+  done: vi.fn(),
+  nextInQueue: vi.fn(),
   undo: vi.fn(),
   redo: vi.fn(),
 } satisfies Record<keyof DeskDeeds, unknown>;
@@ -81,7 +84,7 @@ describe('the keys of the desk', () => {
   it('leave the browser its own keys', () => {
     for (const more of [{ ctrlKey: true }, { metaKey: true }, { altKey: true }])
       expect(press('p', 'main', more).defaultPrevented).toBe(false);
-    expect(press('q').defaultPrevented).toBe(false);
+    expect(press('y').defaultPrevented).toBe(false);
     expect(keys.play).not.toHaveBeenCalled();
   });
 

@@ -1,5 +1,7 @@
 import type { Anchor } from '#core/anchor';
 import type { Rubric } from '#core/grading';
+import { nextInQueue } from '#core/workflow';
+import { readWaiting } from '#contract/assignments';
 import type { Remark } from '#contract/remarks';
 import { useIntervalFn, useLocalStorage } from '@vueuse/core';
 import { storeToRefs } from 'pinia';
@@ -8,6 +10,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { useEarlier } from '../earlier/use-earlier.ts';
 import { useFeedback } from '../feedback/feedback-store.ts';
 import { useMarginKey } from '../feedback/margin-key.ts';
+import { useQueueFilter, waitedFor } from '../feedback/queue.ts';
 import { useAnchorName } from '../feedback/use-anchor-name.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import { useMarginFilter } from '../margin/use-margin-filter.ts';
@@ -18,6 +21,7 @@ import { useHeard } from '../player/use-heard.ts';
 import { microphoneIsGranted } from '../recorder/microphone.ts';
 import { useRecorder } from '../recorder/use-recorder.ts';
 import { provideRecordingActions } from '../recordings/recording-actions.ts';
+import { call, sentenceOf } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { DESK, type Desk } from './desk.ts';
@@ -54,6 +58,7 @@ export function useDeskPage(
   const pace = usePace();
   const marginKey = useMarginKey();
   const anchorName = useAnchorName();
+  const queueFilter = useQueueFilter();
   provideRecordingActions(actions);
 
   const { focused, focusRibbon } = useRibbonFocus();
@@ -79,7 +84,9 @@ export function useDeskPage(
     const now = feedback.value?.rubric ?? [];
     return before && JSON.stringify(before) === JSON.stringify(now) ? before : now;
   });
-  const overall = computed(() => remarks.value.find(({ anchor, recording }) => anchor.type === 'whole' && recording));
+  const overall = computed(() =>
+    remarks.value.find(({ anchor, recording, criterion }) => anchor.type === 'whole' && recording && !criterion),
+  );
   /** The remark that will be in focus in a moment: keys mean it already. */
   const coming = ref<string>();
   const focusedRemark = computed(() => remarks.value.find(({ id }) => id === (coming.value ?? focused.value)));
@@ -188,6 +195,26 @@ export function useDeskPage(
     notice.value = { text: 'The remark was put aside.', undo };
   }
 
+  async function readied(ready: boolean): Promise<void> {
+    await store.setReady(ready);
+    notice.value = ready ? { text: 'Ready to return.', undo: () => readied(false), way: 'Not ready yet' } : undefined;
+    void klass.load();
+  }
+
+  const told = (failure: unknown): void => void (notice.value = { text: sentenceOf(failure) });
+
+  async function toNext(from: string): Promise<void> {
+    const waiting = await call(readWaiting);
+    const next = nextInQueue(waitedFor(waiting, queueFilter.value, () => []).shown, from);
+    if (!next) notice.value = { text: 'Nothing else is in your queue.' };
+    else
+      await router.push({
+        name: 'desk',
+        params: { submission: next.submission },
+        ...(next.remark && { hash: `#${next.remark}` }),
+      });
+  }
+
   const desk: Desk = {
     submission: computed(submission),
     student: computed(() => work.value?.student.name ?? ''),
@@ -200,6 +227,16 @@ export function useDeskPage(
     hush: speaking.hush,
     press: () => (recorder.speaking.value || speaking.counting.value > 0 ? speaking.hush() : speak()),
     speakAgain: (remark) => void speaking.speakAgain(remark),
+    speakAbout(criterion) {
+      if (recorder.speaking.value || speaking.counting.value > 0) speaking.hush();
+      else void speaking.speakAbout(criterion);
+    },
+    writeAbout: (criterion) => writing.begin({ type: 'whole' }, speaking.nextKind.value, { criterion }),
+    goTo: (remark) => void focusRibbon(remark),
+    score(after) {
+      drawer.value = 'scores';
+      void nextTick(() => scoreField(after)?.focus());
+    },
     pause: () => (recorder.status.value === 'paused' ? recorder.resume() : recorder.pause()),
     discard() {
       if (speaking.counting.value > 0) return speaking.hush();
@@ -249,6 +286,8 @@ export function useDeskPage(
     },
     undo: () => void undo(),
     redo: () => void redo(),
+    done: () => void (returned.value || readied(true).catch(told)),
+    nextInQueue: () => void toNext(submission()).catch(told),
     async putHere(one) {
       const anchor = choosing.now();
       if (!anchor) return;
@@ -286,12 +325,34 @@ export function useDeskPage(
       drawer.value = 'scores';
       made(remark);
     },
-    setReturned: store.setReturned,
+    async setReturned(returned: boolean): Promise<void> {
+      await store.setReturned(returned);
+      notice.value = returned
+        ? {
+            text: 'Returned. You have a minute to think again.',
+            undo: () => store.setReturned(false),
+            way: 'Take it back',
+          }
+        : undefined;
+      void klass.load();
+    },
+    setReady: readied,
     async pick(id: string): Promise<void> {
       await focusRibbon(id);
       if (stamp.moving.value) choosing.takeBox();
     },
   };
+}
+
+/** Where the next score is given: the first that is open, after a given criterion where there is one. */
+function scoreField(after?: string): HTMLElement | undefined {
+  const open = [...document.querySelectorAll<HTMLElement>('[data-open]')];
+  const before = after && document.querySelector(`[data-criterion="${after}"]`);
+  const next = open.find(
+    (part) => part !== before && (!before || before.compareDocumentPosition(part) & Node.DOCUMENT_POSITION_FOLLOWING),
+  );
+  const part = next ?? open.find((one) => one !== before) ?? document.querySelector('[data-criterion]');
+  return part?.querySelector<HTMLElement>('input') ?? undefined;
 }
 
 /** What stands at the far right. Whoever speaks for the first time looks at the microphone first. */

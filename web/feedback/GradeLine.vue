@@ -1,15 +1,36 @@
 <script setup lang="ts">
-import { formatHundredths, type Grade } from '#core/grading';
+import { formatHundredths, type Grade, type Marking } from '#core/grading';
+import { computed } from 'vue';
 
-defineProps<{ grade: Grade }>();
+/** A result, with the sentence of arithmetic behind it. */
+const props = defineProps<{ grade: Grade; shown?: Marking['shown'] }>();
+
+const points = computed(
+  () => `${formatHundredths(props.grade.points)} of ${formatHundredths(props.grade.possible)} points`,
+);
+const percent = computed(() => `${formatHundredths(props.grade.percentage)} %`);
+/** What the assignment calls its results by comes first, and large. */
+const first = computed(() => {
+  const { shown = 'level' } = props;
+  if (shown === 'points') return points.value;
+  return shown === 'percent' ? percent.value : props.grade.grade;
+});
+const others = computed(() =>
+  [props.grade.grade, points.value, percent.value].filter((words) => words && words !== first.value),
+);
 </script>
 
 <template>
-  <p class="grade figures">
-    <strong v-if="grade.grade">{{ grade.grade }}</strong>
-    <span>{{ formatHundredths(grade.points) }} of {{ formatHundredths(grade.possible) }} points</span>
-    <span>{{ formatHundredths(grade.percentage) }} %</span>
-  </p>
+  <div class="figures">
+    <p class="grade">
+      <strong v-if="first">{{ first }}</strong>
+      <span v-for="words in others" :key="words">{{ words }}</span>
+    </p>
+    <details v-if="grade.explanation">
+      <summary>How this adds up</summary>
+      <p>{{ grade.explanation }}</p>
+    </details>
+  </div>
 </template>
 
 <style scoped>
@@ -24,5 +45,13 @@ strong {
   font-size: 22px;
   font-weight: 560;
   flex-basis: 100%;
+}
+details {
+  margin-top: 4px;
+  color: var(--quiet);
+  font-size: 13px;
+}
+summary {
+  cursor: pointer;
 }
 </style>

@@ -15,7 +15,10 @@ import {
 import { recordingOf } from './changes/recorded.ts';
 import { firstChange } from './first-version.ts';
 import { NO_WORDS } from '#contract/said';
+import { feedbackOf } from '../testing/mount.ts';
 
+const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
+const OTHER = '0b7c1f52-3f0e-4c5a-8d5b-2a1e9c7d4f10';
 const AUTHOR = { id: 'teacher', name: 'Teacher' };
 const sound = {
   blob: new Blob(['x']),
@@ -36,17 +39,7 @@ const DROP: Change = {
 };
 const DROP_AT = '2026-01-01T15:00:00Z';
 const edit = { kept: [{ start: 1, end: 2 }], levelled: true };
-const empty: Feedback = {
-  returnedAt: null,
-  remarks: [],
-  aside: [],
-  rubric: [],
-  scale: [],
-  scores: {},
-  questions: [],
-  points: {},
-  grade: null,
-};
+const empty = feedbackOf({ rubric: [], scale: [] });
 
 const say = (remark: string, start: number): UndoableChange => ({
   type: 'make remark',
@@ -75,7 +68,7 @@ describe('applyChange', () => {
     { type: 'keep original', recording: 'a', blob: sound.blob },
     { type: 'take over', remark: 'a', taken: true, at: '2026-01-01T12:30:00Z' },
     { type: 'mend', recording: 'a', language: 'en', text: 'words', read: true },
-    { type: 'score', criterion: 'c', level: 'l' },
+    { type: 'score', criterion: 'c', score: { level: 'l' } },
     { type: 'hear', recording: 'a', finished: false, at: '2026-01-01T11:00:00Z' },
     { type: 'hear', recording: 'a', finished: true, at: '2026-01-01T12:00:00Z' },
     {
@@ -100,7 +93,7 @@ describe('applyChange', () => {
 
   it('does each of them', () => {
     expect(after(...every)).toMatchObject({
-      scores: { c: 'l' },
+      scores: { c: { level: 'l' } },
       aside: [],
       remarks: [
         {
@@ -133,9 +126,9 @@ describe('applyChange', () => {
   });
 
   it('takes a score away, and changes nothing in what it was given', () => {
-    const before = after({ type: 'score', criterion: 'c', level: 'l' });
-    expect(applyChange(before, { type: 'score', criterion: 'c', level: null }).scores).toEqual({});
-    expect(before.scores).toEqual({ c: 'l' });
+    const before = after({ type: 'score', criterion: 'c', score: { level: 'l' } });
+    expect(applyChange(before, { type: 'score', criterion: 'c', score: null }).scores).toEqual({});
+    expect(before.scores).toEqual({ c: { level: 'l' } });
     expect(empty).toEqual({ ...empty, remarks: [], scores: {} });
   });
 
@@ -166,9 +159,32 @@ describe('a change of what somebody else may change too', () => {
   });
 
   it('is as it is where nobody else can be there, or nothing is seen', () => {
-    const score: Change = { type: 'score', criterion: 'c', level: null };
-    expect([seen(empty, score), seen(undefined, amend), changedOver(score, {})]).toEqual([score, amend, score]);
-    expect(compared(score, {})).toEqual([]);
+    const aside: Change = { type: 'put aside', remark: 'a', aside: true };
+    expect([seen(empty, aside), seen(undefined, amend), changedOver(aside, {})]).toEqual([aside, amend, aside]);
+    expect(compared(aside, {})).toEqual([]);
+  });
+
+  it('is a score, points or a result too, told in the words of the rubric', () => {
+    const level = (id: string, title: string) => ({ id, title, description: '', points: 500 });
+    const levels = [level(ID, 'weak'), level(OTHER, 'strong')];
+    const rubric = [{ id: 'seen', title: 'Observation', description: '', levels }];
+    const feedback = feedbackOf({ rubric, scores: { seen: { level: ID } }, points: { q: 50 } });
+    const score = seen(feedback, { type: 'score', criterion: 'seen', score: { points: 450 } });
+    expect(score).toMatchObject({ was: { level: ID } });
+    expect(compared(score, { level: OTHER })).toEqual([{ what: 'Observation', now: 'strong', mine: '4.5 points' }]);
+    expect(compared(score, null)).toEqual([{ what: 'Observation', now: 'no score', mine: '4.5 points' }]);
+    expect(changedOver(score, { level: OTHER })).toMatchObject({ score: { points: 450 }, was: { level: OTHER } });
+    const points = seen(feedback, { type: 'give points', question: 'q', points: 250 });
+    expect([points, compared(points, null)]).toMatchObject([
+      { was: 50 },
+      [{ what: 'Points', now: 'no points yet', mine: '2.5 points' }],
+    ]);
+    const adjustment = { extra: null, total: 1200, reason: 'Agreed' };
+    const adjust = seen(feedback, { type: 'adjust', adjustment });
+    expect(adjust).toMatchObject({ was: null });
+    const theirs = { extra: 50, total: null, reason: '' };
+    expect(compared(adjust, theirs)).toEqual([{ what: 'Result', now: '0.5 extra', mine: 'a total of 12, Agreed' }]);
+    expect(changedOver(adjust, theirs)).toEqual({ ...adjust, was: theirs });
   });
 });
 
@@ -197,13 +213,13 @@ describe('inverseOf', () => {
   const before: UndoableChange[] = [
     say('a', 3),
     { type: 'mend', recording: 'a', language: 'en', text: 'first', read: true },
-    { type: 'score', criterion: 'c', level: 'weak' },
+    { type: 'score', criterion: 'c', score: { level: 'weak' } },
   ];
   const undoable: UndoableChange[] = [
     { type: 'amend', remark: 'a', change: { kind: 'next', text: 'new', private: true } },
     { type: 'mend', recording: 'a', language: 'en', text: 'second', read: true },
-    { type: 'score', criterion: 'c', level: 'strong' },
-    { type: 'score', criterion: 'c', level: null },
+    { type: 'score', criterion: 'c', score: { level: 'strong' } },
+    { type: 'score', criterion: 'c', score: null },
     { type: 'give points', question: 'q', points: 250 },
     { type: 'put aside', remark: 'a', aside: true },
   ];
@@ -230,7 +246,6 @@ describe('inverseOf', () => {
 });
 
 describe('a change that was kept in the browser', () => {
-  const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
   const OTHER = '0b6a6f5e-52b1-4a3c-8a0e-1d2c3b4a5f60';
   const anchor = { type: 'whole' };
   const at = '2026-01-01T10:00:00Z';
@@ -292,7 +307,8 @@ describe('a change that was kept in the browser', () => {
       { type: 'translate', recording: ID },
       [ID],
     ],
-    ['a score', { type: 'score', criterion: ID, level: null }, { type: 'score', level: null }, [ID]],
+    ['a score', { type: 'score', criterion: ID, level: ID }, { type: 'score', score: { level: ID } }, [ID]],
+    ['no score', { type: 'score', criterion: ID, level: null }, { type: 'score', score: null }, [ID]],
     ['points', { type: 'points', question: ID, points: 250 }, { type: 'give points', points: 250 }, [ID]],
     [
       'having listened',

@@ -20,7 +20,11 @@ vi.mock('../outbox/outbox.ts', () => ({
 }));
 
 const WORK = 'work';
-const feedbackWith = (scores: Record<string, string>): Feedback => ({ scores }) as unknown as Feedback;
+const feedbackWith = (levels: Record<string, string>): Feedback =>
+  ({
+    rubric: [],
+    scores: Object.fromEntries(Object.entries(levels).map(([criterion, level]) => [criterion, { level }])),
+  }) as unknown as Feedback;
 
 let answers: ((feedback: Feedback) => void)[];
 
@@ -47,34 +51,38 @@ describe('a work that was loaded ahead', () => {
 
   it('is there at once, and what others did meanwhile comes after', async () => {
     const store = await opened();
-    expect(store.feedback?.scores).toEqual({ a: 'early' });
+    expect(store.feedback?.scores).toEqual({ a: { level: 'early' } });
     answers[1]!(feedbackWith({ a: 'late' }));
-    await vi.waitFor(() => expect(store.feedback?.scores).toEqual({ a: 'late' }));
+    await vi.waitFor(() => expect(store.feedback?.scores).toEqual({ a: { level: 'late' } }));
   });
 
   it('does not lose a change that was sent while it was looked at again', async () => {
     const store = await opened();
-    const change: Change = { type: 'score', criterion: 'a', level: 'mine' };
+    const change: Change = { type: 'score', criterion: 'a', score: { level: 'mine' } };
     sentTo.listeners[0]!({ subject: 'feedback', about: WORK, change }, (feedback: Feedback) => feedback);
     sentTo.listeners[0]!({ subject: 'another', about: WORK, change }, undefined);
-    expect(store.feedback?.scores).toEqual({ a: 'mine' });
+    expect(store.feedback?.scores).toEqual({ a: { level: 'mine' } });
     answers[1]!(feedbackWith({ a: 'from before' }));
     await vi.waitFor(() => expect(answers).toHaveLength(3));
     await nextTick();
-    expect(store.feedback?.scores).toEqual({ a: 'mine' });
+    expect(store.feedback?.scores).toEqual({ a: { level: 'mine' } });
     answers[2]!(feedbackWith({ a: 'mine', b: 'of another' }));
-    await vi.waitFor(() => expect(store.feedback?.scores).toEqual({ a: 'mine', b: 'of another' }));
+    await vi.waitFor(() =>
+      expect(store.feedback?.scores).toEqual({ a: { level: 'mine' }, b: { level: 'of another' } }),
+    );
   });
 
   it('shows what another tab has sent, as the server has it', async () => {
     const store = await opened();
     answers[1]!(feedbackWith({ a: 'early' }));
     await vi.waitFor(() => expect(answers).toHaveLength(2));
-    const change: Change = { type: 'score', criterion: 'a', level: 'of the other tab' };
+    const change: Change = { type: 'score', criterion: 'a', score: { level: 'of the other tab' } };
     sentTo.listeners[0]!({ subject: 'feedback', about: WORK, change }, undefined);
-    expect(store.feedback?.scores).toEqual({ a: 'of the other tab' });
+    expect(store.feedback?.scores).toEqual({ a: { level: 'of the other tab' } });
     answers[2]!(feedbackWith({ a: 'of the other tab', b: 'too' }));
-    await vi.waitFor(() => expect(store.feedback?.scores).toEqual({ a: 'of the other tab', b: 'too' }));
+    await vi.waitFor(() =>
+      expect(store.feedback?.scores).toEqual({ a: { level: 'of the other tab' }, b: { level: 'too' } }),
+    );
   });
 });
 
@@ -82,12 +90,14 @@ describe('a work that is opened', () => {
   it('has what was sent meanwhile, also while more is on its way', async () => {
     const store = useFeedback();
     const opening = store.load(WORK);
-    const sent: Change = { type: 'score', criterion: 'a', level: 'sent' };
+    const sent: Change = { type: 'score', criterion: 'a', score: { level: 'sent' } };
     sentTo.listeners[0]!({ subject: 'feedback', about: WORK, change: sent }, (feedback: Feedback) => feedback);
-    sentTo.onTheWay = [{ type: 'score', criterion: 'b', level: 'on its way' }];
+    sentTo.onTheWay = [{ type: 'score', criterion: 'b', score: { level: 'on its way' } }];
     answers[0]!(feedbackWith({}));
     await opening;
     answers[1]!(feedbackWith({ a: 'sent' }));
-    await vi.waitFor(() => expect(store.feedback?.scores).toEqual({ a: 'sent', b: 'on its way' }));
+    await vi.waitFor(() =>
+      expect(store.feedback?.scores).toEqual({ a: { level: 'sent' }, b: { level: 'on its way' } }),
+    );
   });
 });

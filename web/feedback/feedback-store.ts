@@ -1,6 +1,8 @@
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
+import type { Standing } from '#contract/grading';
 import { readSpeech, type Recording } from '#contract/recordings';
+import { readAsStudent, setReady as sendReady } from '#contract/returning';
 import { readFeedback, readWork, returnWork, type Feedback, type Work } from '#contract/submissions';
 import { call, Refused } from '../session/api.ts';
 import { applyChange, recordingIn, seen, touchedBy, withRecording, type Change, type Update } from './changes/index.ts';
@@ -28,6 +30,8 @@ export const useFeedback = defineStore('feedback', () => {
   const fromServer = shallowRef<Feedback>();
   const ahead = new Map<string, Promise<Loaded>>();
   let wanted: string | undefined;
+  /** A teacher sees exactly what the student would. */
+  let asStudent = false;
   /** Something was sent about the work that is being opened, so what was asked for before may not know it. */
   let sentMeanwhile = false;
   /** How many changes have reached the server. */
@@ -42,7 +46,7 @@ export const useFeedback = defineStore('feedback', () => {
 
   async function ask(submission: string): Promise<Loaded> {
     const params = { submission };
-    const asked = call(readFeedback, { params }).catch((error: unknown) => error);
+    const asked = call(asStudent ? readAsStudent : readFeedback, { params }).catch((error: unknown) => error);
     const [work, answer] = await Promise.all([call(readWork, { params }), asked]);
     if (!(answer instanceof Error)) return { work, feedback: answer as Feedback };
     if (isWithTeacher(work, answer)) return { work, feedback: undefined };
@@ -50,7 +54,9 @@ export const useFeedback = defineStore('feedback', () => {
   }
 
   /** Opens a work. One that was loaded ahead is there at once, and is looked at again for what others have done meanwhile. */
-  async function load(submission: string): Promise<void> {
+  async function load(submission: string, preview = false): Promise<void> {
+    if (preview !== asStudent) ahead.clear();
+    asStudent = preview;
     wanted = submission;
     sentMeanwhile = false;
     const early = ahead.get(submission);
@@ -69,7 +75,7 @@ export const useFeedback = defineStore('feedback', () => {
 
   async function lookAgain(submission: string): Promise<void> {
     const asked = sent;
-    const feedback = await call(readFeedback, { params: { submission } }).catch(() => undefined);
+    const { feedback } = await ask(submission).catch(() => ({ feedback: undefined }));
     if (!feedback || wanted !== submission) return;
     // What was sent in between may be newer than the answer.
     if (sent === asked) fromServer.value = feedback;
@@ -96,6 +102,17 @@ export const useFeedback = defineStore('feedback', () => {
 
   async function setReturned(returned: boolean): Promise<void> {
     fromServer.value = await call(returnWork, { params: { submission: work.value!.id }, body: { returned } });
+  }
+
+  async function setReady(ready: boolean): Promise<void> {
+    await call(sendReady, { params: { submission: work.value!.id }, body: { ready } });
+    if (fromServer.value) fromServer.value = { ...fromServer.value, readyAt: ready ? new Date().toISOString() : null };
+  }
+
+  /** How late it is follows from when it was due, so all is asked for again. */
+  async function setStanding(standing: Standing): Promise<void> {
+    if (fromServer.value) fromServer.value = { ...fromServer.value, standing };
+    if (work.value) await lookAgain(work.value.id);
   }
 
   /** What the server says about one recording. */
@@ -142,5 +159,18 @@ export const useFeedback = defineStore('feedback', () => {
     if (!update) void lookAgain(submission);
   });
 
-  return { work, feedback, listening, load, loadAhead, lookAtSpeech, add, put, setReturned, setMarginKey };
+  return {
+    work,
+    feedback,
+    listening,
+    load,
+    loadAhead,
+    lookAtSpeech,
+    add,
+    put,
+    setReturned,
+    setReady,
+    setStanding,
+    setMarginKey,
+  };
 });

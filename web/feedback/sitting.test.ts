@@ -8,7 +8,11 @@ import { useSession } from '../session/session.ts';
 import { useSitting } from './sitting.ts';
 
 const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
-const score = (level: string | null): Change => ({ type: 'score', criterion: ID, level });
+const score = (level: string | null): Change => ({
+  type: 'score',
+  criterion: ID,
+  score: level === null ? null : { level },
+});
 const deed = (label: string, submission = ID) => ({ submission, label, undo: score(null), redo: score(ID) });
 
 registerSubject('feedback', async () => (await import('./subject.ts')).feedbackSubject);
@@ -33,7 +37,7 @@ describe('a sitting', () => {
     expect((await sitting.undo())?.label).toBe('first');
     expect(await sitting.undo()).toBeUndefined();
     expect((await sitting.redo())?.label).toBe('first');
-    await vi.waitFor(() => expect(sent()).toEqual([{ level: null }, { level: null }, { level: ID }]));
+    await vi.waitFor(() => expect(sent()).toEqual([{ score: null }, { score: null }, { score: { level: ID } }]));
   });
 
   it('forgets what was undone once something new is done', async () => {

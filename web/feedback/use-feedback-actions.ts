@@ -1,5 +1,6 @@
 import { createSharedComposable } from '@vueuse/core';
 import type { Anchor } from '#core/anchor';
+import type { Adjustment, Score } from '#core/grading';
 import { importCaptions, listenAgain, setTranslation, type NewRecording, type Recording } from '#contract/recordings';
 import type { Remark, RemarkChange } from '#contract/remarks';
 import { NO_WORDS, type SaidWords } from '#contract/said';
@@ -124,8 +125,8 @@ export const useFeedbackActions = createSharedComposable(() => {
     async listenAgain({ id }: Recording, language?: string): Promise<void> {
       store.put(await call(listenAgain, { params: { recording: id }, body: { language } }));
     },
-    score: (criterion: string, level: string | null): Promise<void> =>
-      act('score', { type: 'score', criterion, level }),
+    score: (criterion: string, score: Score | null): Promise<void> => act('score', { type: 'score', criterion, score }),
+    adjust: (adjustment: Adjustment | null): Promise<void> => act('result', { type: 'adjust', adjustment }),
     givePoints: (question: string, points: number | null): Promise<void> =>
       act('points', { type: 'give points', question, points }),
     heard: ({ id }: Recording, finished: boolean): Promise<void> =>

@@ -1,48 +1,58 @@
 <script setup lang="ts">
-import { formatHundredths } from '#core/grading';
+import { bestOf, formatHundredths, pointsOf } from '#core/grading';
 import type { Feedback } from '#contract/submissions';
 import { computed } from 'vue';
 import GradeLine from '../feedback/GradeLine.vue';
+import { standingWords } from '../wording/standing.ts';
 
 /** Scores and grade, as they were returned. */
 const props = defineProps<{ feedback: Feedback }>();
 
 const scored = computed(() =>
-  props.feedback.rubric.map((criterion) => ({
-    ...criterion,
-    level: criterion.levels.find(({ id }) => id === props.feedback.scores[criterion.id]),
-    best: Math.max(...criterion.levels.map(({ points }) => points)),
-  })),
+  props.feedback.rubric.map((criterion) => {
+    const score = props.feedback.scores[criterion.id];
+    const level = score && 'level' in score ? criterion.levels.find(({ id }) => id === score.level) : undefined;
+    return { ...criterion, score, level, points: score ? pointsOf(criterion, score) : null, best: bestOf(criterion) };
+  }),
 );
+const flags = computed(() => standingWords(props.feedback.standing, props.feedback.minutesLate > 0));
 </script>
 
 <template>
   <aside class="drawer" aria-label="Scores">
-    <GradeLine v-if="feedback.grade" :grade="feedback.grade" />
-    <p v-else class="quiet">This work has remarks, but no grade.</p>
-    <section v-for="criterion in scored" :key="criterion.id">
-      <h2>{{ criterion.title }}</h2>
-      <p class="quiet">{{ criterion.description }}</p>
-      <template v-if="criterion.level">
+    <p v-if="flags.length > 0" class="flags">
+      <v-chip v-for="flag in flags" :key="flag">{{ flag }}</v-chip>
+    </p>
+    <p v-if="feedback.held === 'grade'" class="quiet">The scores and the grade come later.</p>
+    <template v-else>
+      <GradeLine v-if="feedback.grade" :grade="feedback.grade" :shown="feedback.marking.shown" />
+      <p v-else class="quiet">This work has remarks, but no grade.</p>
+      <section v-for="criterion in scored" :key="criterion.id">
+        <h2>{{ criterion.title }}</h2>
+        <p class="quiet">{{ criterion.description }}</p>
+        <template v-if="criterion.points !== null">
+          <p class="level">
+            <strong>{{ criterion.level?.title }}</strong>
+            <span class="figures quiet"
+              >{{ formatHundredths(criterion.points) }} of {{ formatHundredths(criterion.best)
+              }}{{ criterion.bonus ? ', bonus' : '' }}</span
+            >
+          </p>
+          <p>{{ criterion.level?.description }}</p>
+        </template>
+        <p v-else>{{ criterion.score ? 'Not assessed: left out.' : 'No score.' }}</p>
+      </section>
+      <section v-for="(question, index) in feedback.questions" :key="question.id">
+        <h2>Question {{ index + 1 }}</h2>
         <p class="level">
-          <strong>{{ criterion.level.title }}</strong>
-          <span class="figures quiet"
-            >{{ formatHundredths(criterion.level.points) }} of {{ formatHundredths(criterion.best) }}</span
+          <span v-if="feedback.points[question.id] === undefined">No score.</span>
+          <span v-else class="figures"
+            >{{ formatHundredths(feedback.points[question.id]!) }} of
+            {{ formatHundredths(question.points) }} points</span
           >
         </p>
-        <p>{{ criterion.level.description }}</p>
-      </template>
-      <p v-else>No score.</p>
-    </section>
-    <section v-for="(question, index) in feedback.questions" :key="question.id">
-      <h2>Question {{ index + 1 }}</h2>
-      <p class="level">
-        <span v-if="feedback.points[question.id] === undefined">No score.</span>
-        <span v-else class="figures"
-          >{{ formatHundredths(feedback.points[question.id]!) }} of {{ formatHundredths(question.points) }} points</span
-        >
-      </p>
-    </section>
+      </section>
+    </template>
   </aside>
 </template>
 
@@ -64,6 +74,11 @@ h2 {
   display: flex;
   justify-content: space-between;
   margin-top: 4px;
+}
+.flags {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
 }
 .quiet {
   color: var(--quiet);

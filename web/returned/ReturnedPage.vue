@@ -31,10 +31,15 @@ import { useSession } from '../session/session.ts';
 const TakenOver = defineAsyncComponent(() => import('./TakenOver.vue'));
 const EarlierHead = defineAsyncComponent(() => import('../earlier/EarlierHead.vue'));
 const NotesHere = defineAsyncComponent(() => import('../notes/NotesHere.vue'));
+const ReturnNews = defineAsyncComponent(() => import('./ReturnNews.vue'));
 const EarlierRibbon = defineAsyncComponent(() => import('../earlier/EarlierRibbon.vue'));
 
 /** What the student gets back: the work, the remarks beside it, the scores. */
-const props = defineProps<{ submission: string }>();
+const props = defineProps<{
+  submission: string;
+  /** A teacher looks at it as the student will see it; nothing is answered or reported as heard. */
+  preview?: boolean;
+}>();
 
 const store = useFeedback();
 const { work, feedback } = storeToRefs(store);
@@ -51,10 +56,10 @@ const takes = useInterruptedTakes(
 );
 const { error, load } = useLoaded(
   async () => {
-    await store.load(props.submission);
-    await takes.look();
+    await store.load(props.submission, props.preview);
+    if (!props.preview) await takes.look();
   },
-  () => props.submission,
+  () => [props.submission, props.preview],
 );
 
 // What answers are given with is here before the network may be gone.
@@ -77,7 +82,7 @@ const entries = computed(() =>
 
 useHeard(
   computed(() =>
-    remarks.value.flatMap(({ recording, replies }) =>
+    (props.preview ? [] : remarks.value).flatMap(({ recording, replies }) =>
       [recording, ...replies.map((reply) => (reply.author.id === session.person?.id ? null : reply.recording))].filter(
         (one) => one !== null,
       ),
@@ -92,11 +97,17 @@ onBeforeUnmount(() => player.stop());
   <div v-if="work" class="page">
     <header class="strip">
       <GoMenu />
-      <router-link :to="{ name: 'home' }" class="back">Your work</router-link>
+      <router-link v-if="preview" :to="{ name: 'desk', params: { submission } }" class="back"
+        >Back to the desk</router-link
+      >
+      <router-link v-else :to="{ name: 'home' }" class="back">Your work</router-link>
       <strong>{{ work.assignment.title }}</strong>
-      <VersionMenu :work="work" route="returned" />
-      <span v-if="feedback?.returnedAt" class="figures quiet">returned {{ dayAndTime(feedback.returnedAt) }}</span>
-      <span v-else class="quiet">with your teacher</span>
+      <span v-if="preview" class="preview">As {{ work.student.name }} sees it</span>
+      <VersionMenu v-else :work="work" route="returned" />
+      <span v-if="!preview && feedback?.returnedAt" class="figures quiet"
+        >returned {{ dayAndTime(feedback.returnedAt) }}</span
+      >
+      <span v-else-if="!preview" class="quiet">with your teacher</span>
       <OutboxState class="saved" />
       <RateButton />
     </header>
@@ -110,6 +121,7 @@ onBeforeUnmount(() => player.stop());
             label="the message to the class"
             title="To everyone in this assignment"
           />
+          <ReturnNews v-if="feedback && (feedback.changed || feedback.held)" :feedback="feedback" @go="focusRibbon" />
           <MarginFilterBar :filter="filter" />
           <TakenOver v-if="remarks.some(({ takenAt }) => takenAt !== null)" :work="work" :remarks="remarks" />
           <EarlierHead v-if="earlier.all.value.length > 0 || earlier.error.value" :earlier="earlier" />
@@ -128,6 +140,7 @@ onBeforeUnmount(() => player.stop());
             :key="remark.id"
             :remark="remark"
             :submission="submission"
+            :preview="preview"
             :focused="remark.id === focused"
             @focus="focused = remark.id"
           />
@@ -143,7 +156,9 @@ onBeforeUnmount(() => player.stop());
           <p v-if="!feedback" class="quiet">
             Your teacher has this version. Their feedback appears here when they return it.
           </p>
-          <p v-else-if="remarks.length === 0" class="quiet">There are no remarks on this work.</p>
+          <p v-else-if="remarks.length === 0 && feedback.held !== 'remarks'" class="quiet">
+            There are no remarks on this work.
+          </p>
         </template>
       </WorkAndMargin>
       <ResultDrawer v-if="feedback" :feedback="feedback" />
@@ -171,6 +186,11 @@ onBeforeUnmount(() => player.stop());
 }
 .saved {
   margin-left: auto;
+}
+.preview {
+  padding: 1px 8px;
+  border: 1px solid var(--hairline);
+  border-radius: 10px;
 }
 .middle {
   display: grid;

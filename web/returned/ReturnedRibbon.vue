@@ -13,6 +13,8 @@ defineProps<{
   remark: Remark;
   submission: string;
   focused: boolean;
+  /** Nothing is answered here. */
+  preview?: boolean;
 }>();
 defineEmits<{ focus: [] }>();
 
@@ -26,7 +28,7 @@ const speaking = ref(false);
     <template #actions>
       <span v-if="remark.recording?.heard?.finishedAt" class="quiet">heard</span>
     </template>
-    <p v-if="remark.suggestion !== null" class="take">
+    <p v-if="remark.suggestion !== null && !preview" class="take">
       <v-btn size="x-small" variant="outlined" @click.stop="actions.take(remark, !remark.takenAt)">
         {{ remark.takenAt ? 'Leave my own words' : 'Take these words over' }}
       </v-btn>
@@ -34,7 +36,7 @@ const speaking = ref(false);
     </p>
     <ReplyThread :replies="remark.replies" />
     <ReplyBox
-      v-if="focused || speaking"
+      v-if="!preview && (focused || speaking)"
       v-model:speaking="speaking"
       :submission="submission"
       :remark="remark.id"

@@ -4,6 +4,7 @@ import type { Component } from 'vue';
 import { createVuetify } from 'vuetify';
 import * as components from 'vuetify/components';
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
+import { PLAIN_MARKING } from '#core/grading';
 import type { Recording } from '#contract/recordings';
 import type { Remark } from '#contract/remarks';
 import { NO_WORDS } from '#contract/said';
@@ -75,5 +76,10 @@ export const feedbackOf = (change: Partial<Feedback> = {}): Feedback => ({
   questions: [],
   points: {},
   grade: null,
+  marking: PLAIN_MARKING,
+  minutesLate: 0,
+  standing: { flag: null, extendedUntil: null },
+  adjustment: null,
+  ...{ readyAt: null, returnAt: null, held: null, returns: [], changed: null },
   ...change,
 });

@@ -2,6 +2,7 @@
 import type { Stamp } from '#contract/stamps';
 import type { Feedback, Work } from '#contract/submissions';
 import { defineAsyncComponent } from 'vue';
+import { useFeedback } from '../../feedback/feedback-store.ts';
 import { useFeedbackActions } from '../../feedback/use-feedback-actions.ts';
 import type { DrawerName } from './drawer-name.ts';
 import KeyList from './KeyList.vue';
@@ -21,6 +22,7 @@ const KeepPanel = defineAsyncComponent(() => import('./KeepPanel.vue'));
 const KindsPanel = defineAsyncComponent(() => import('./KindsPanel.vue'));
 
 const actions = useFeedbackActions();
+const store = useFeedback();
 const close = (): void => void (name.value = 'scores');
 </script>
 
@@ -45,5 +47,13 @@ const close = (): void => void (name.value = 'scores');
   />
   <KeepPanel v-else-if="name === 'keep'" :feedback="feedback" @close="close" />
   <SearchPanel v-else-if="name === 'search'" @close="close" />
-  <ScoreDrawer v-else :feedback="feedback" @score="actions.score" @points="actions.givePoints" />
+  <ScoreDrawer
+    v-else
+    :feedback="feedback"
+    :work="work"
+    @score="actions.score"
+    @points="actions.givePoints"
+    @adjust="actions.adjust"
+    @standing="store.setStanding"
+  />
 </template>

@@ -1,22 +1,35 @@
 <script setup lang="ts">
-import { formatHundredths, gradeOf, total } from '#core/grading';
-import type { Feedback } from '#contract/submissions';
-import { computed } from 'vue';
+import { formatHundredths, outcomeOf, type Adjustment, type Score } from '#core/grading';
+import type { Feedback, Work } from '#contract/submissions';
+import type { Standing } from '#contract/grading';
+import { computed, defineAsyncComponent } from 'vue';
 import GradeLine from '../../feedback/GradeLine.vue';
+import { standingWords } from '../../wording/standing.ts';
 import CriterionScore from './CriterionScore.vue';
 import QuestionPoints from './QuestionPoints.vue';
 
+// Seldom needed, so not loaded with the desk.
+const AdjustResult = defineAsyncComponent(() => import('./AdjustResult.vue'));
+const StandingFields = defineAsyncComponent(() => import('../../feedback/StandingFields.vue'));
+
 /** The rubric beside the work. Choosing a level gives the total and the grade at once. */
-const props = defineProps<{ feedback: Feedback }>();
+const props = defineProps<{ feedback: Feedback; work: Work }>();
 const emit = defineEmits<{
-  score: [criterion: string, level: string | null];
+  score: [criterion: string, score: Score | null];
   points: [question: string, points: number | null];
+  adjust: [adjustment: Adjustment | null];
+  standing: [standing: Standing];
 }>();
 
 const returned = computed(() => props.feedback.returnedAt !== null);
-const sum = computed(() => total(props.feedback));
-const grade = computed(() => props.feedback.grade ?? gradeOf(props.feedback, props.feedback.scale));
+const outcome = computed(() =>
+  outcomeOf({ ...props.feedback, flag: props.feedback.standing.flag, minutesLate: props.feedback.minutesLate }),
+);
+const grade = computed(() => (returned.value ? props.feedback.grade : outcome.value.grade));
 const parts = computed(() => props.feedback.rubric.length + props.feedback.questions.length);
+const whole = computed(() => parts.value === 0);
+const flags = computed(() => standingWords(props.feedback.standing, props.feedback.minutesLate > 0));
+const aboutCriterion = (id: string) => props.feedback.remarks.filter(({ criterion }) => criterion === id);
 </script>
 
 <template>
@@ -25,7 +38,9 @@ const parts = computed(() => props.feedback.rubric.length + props.feedback.quest
       v-for="criterion in feedback.rubric"
       :key="criterion.id"
       :criterion="criterion"
-      :chosen="feedback.scores[criterion.id] ?? null"
+      :score="feedback.scores[criterion.id] ?? null"
+      :remarks="aboutCriterion(criterion.id)"
+      :halves="feedback.marking.halfSteps"
       :disabled="returned"
       @score="emit('score', criterion.id, $event)"
     />
@@ -38,12 +53,26 @@ const parts = computed(() => props.feedback.rubric.length + props.feedback.quest
       :disabled="returned"
       @points="emit('points', question.id, $event)"
     />
+    <details v-if="!returned" class="other" :open="(whole && feedback.marking.possible !== null) || undefined">
+      <summary>{{ whole ? 'Points, flag and more time' : 'Extra points, another total, flags' }}</summary>
+      <AdjustResult :key="work.id" :adjustment="feedback.adjustment" :whole="whole" @adjust="emit('adjust', $event)" />
+      <StandingFields
+        :assignment="work.assignment.id"
+        :student="work.student"
+        :standing="feedback.standing"
+        @changed="emit('standing', $event)"
+      />
+    </details>
     <footer role="status">
-      <GradeLine v-if="grade" :grade="grade" />
-      <p v-else class="figures">
-        {{ formatHundredths(sum.points) }} points so far; {{ sum.missing.length }} of {{ parts }}
+      <p v-if="flags.length > 0" class="flags">
+        <v-chip v-for="flag in flags" :key="flag">{{ flag }}</v-chip>
+      </p>
+      <GradeLine v-if="grade" :grade="grade" :shown="feedback.marking.shown" />
+      <p v-else-if="outcome.missing.length > 0" class="figures">
+        {{ formatHundredths(outcome.soFar) }} points so far; {{ outcome.missing.length }} of {{ parts }}
         {{ feedback.questions.length > 0 ? 'parts' : 'criteria' }} to score
       </p>
+      <p v-else>{{ returned ? 'Returned without a result.' : outcome.explanation }}</p>
     </footer>
   </aside>
 </template>
@@ -58,8 +87,22 @@ const parts = computed(() => props.feedback.rubric.length + props.feedback.quest
   background: var(--paper);
   border-left: 1px solid var(--hairline);
 }
+.other {
+  color: var(--quiet);
+  font-size: 13px;
+}
+summary {
+  cursor: pointer;
+}
+.flags {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  margin-bottom: 4px;
+}
 footer {
   position: sticky;
+  z-index: 1;
   bottom: -14px;
   margin: auto -16px -14px;
   padding: 12px 16px;

@@ -1,10 +1,16 @@
 <script setup lang="ts">
 /** What is scored on its own: a criterion or a question. */
-defineProps<{ title: string; about: string; disabled: boolean }>();
+defineProps<{
+  title: string;
+  about: string;
+  disabled: boolean;
+  /** It is not scored yet. */
+  open: boolean;
+}>();
 </script>
 
 <template>
-  <fieldset :disabled="disabled">
+  <fieldset :disabled="disabled" :data-open="open || undefined">
     <legend>{{ title }}</legend>
     <p class="about">{{ about }}</p>
     <slot />
@@ -23,7 +29,6 @@ legend {
   font-weight: 650;
 }
 .about {
-  padding-right: 44px;
   color: var(--quiet);
   font-size: 13px;
   margin-bottom: 4px;

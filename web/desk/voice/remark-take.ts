@@ -7,6 +7,8 @@ import type { TakeKind } from '../../recorder/take-kind.ts';
 const About = z.object({
   anchor: Anchor,
   kind: Kind,
+  /** Where it is about one criterion of the rubric. */
+  criterion: Id.optional(),
   /** The remark whose place it takes. */
   instead: Id.optional(),
 });

@@ -49,8 +49,13 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
   const speak = (anchor: Anchor, picture: Sound['picture'] = null): Promise<void> =>
     run({ anchor, kind: nextKind.value }, picture);
 
+  /** About how a criterion was met in the whole work. */
+  const speakAbout = (criterion: string): Promise<void> =>
+    run({ anchor: { type: 'whole' }, kind: nextKind.value, criterion });
+
   /** The new take stands in the place of the old one, which is put aside. */
-  const speakAgain = ({ id, anchor, kind }: Remark): Promise<void> => run({ anchor, kind, instead: id });
+  const speakAgain = ({ id, anchor, kind, criterion }: Remark): Promise<void> =>
+    run({ anchor, kind, instead: id, ...(criterion && { criterion }) });
 
   async function run(about: RemarkTake, picture: Sound['picture'] = null): Promise<void> {
     player.stop();
@@ -103,7 +108,11 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
     draft: NewRecording['draft'] = null,
   ): Promise<void> {
     outbox.announce(id);
-    await actions.make(place, { id, ...about, recording: { id, sound, edit, draft } });
+    const { criterion, ...where } = about;
+    await actions.make(place, {
+      ...{ id, ...where, recording: { id, sound, edit, draft } },
+      ...(criterion && { words: { criterion } }),
+    });
     if (place === submission() && fresh.value?.id !== id) onSaid(id);
     if (original) await actions.keepOriginal(place, id, await original);
     outbox.settle(id);
@@ -132,18 +141,28 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
     recorder.cool();
   });
 
-  return { nextKind, fresh, prepare: dictation.prepare, speak, speakAgain, hush, counting, ...takes };
+  return { nextKind, fresh, prepare: dictation.prepare, speak, speakAbout, speakAgain, hush, counting, ...takes };
 }
 
 const freshRemark = (
   { id, wav, duration, peaks }: Preview,
-  { anchor, kind }: RemarkTake,
+  { anchor, kind, criterion }: RemarkTake,
   { id: author, name }: Remark['author'],
 ): Remark => {
   const madeAt = new Date().toISOString();
   return {
     ...NO_WORDS,
-    ...{ id, kind, anchor, madeAt, author: { id: author, name }, file: null, takenAt: null, replies: [] },
+    ...{
+      id,
+      kind,
+      anchor,
+      criterion: criterion ?? null,
+      madeAt,
+      author: { id: author, name },
+      file: null,
+      takenAt: null,
+      replies: [],
+    },
     recording: {
       ...{ id, madeAt, edit: null, language: 'en', transcript: null, translations: [], speech: null, heard: null },
       sound: freshSound(id, wav, { duration, peaks, picture: null }),

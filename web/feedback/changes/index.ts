@@ -1,4 +1,5 @@
 import type { Feedback } from '#contract/submissions';
+import { adjusting, type Adjust } from './adjust.ts';
 import { amending, type Amend } from './amend.ts';
 import { answering, type Answer } from './answer.ts';
 import type { Compared, Lasting, Undoable, Update } from './change.ts';
@@ -19,7 +20,7 @@ export { recordingIn, withRecording, withRemark } from './on-feedback.ts';
 
 /** Changes that can be taken back, and what takes each of them back. */
 export type UndoableChange =
-  MakeRemark | DropBanked | PutAside | Amend | Mend | Translate | Score | GivePoints | TakeOver;
+  MakeRemark | DropBanked | PutAside | Amend | Mend | Translate | Score | GivePoints | Adjust | TakeOver;
 /** Something that a person did to the feedback on a work. */
 export type Change = UndoableChange | ReplaceSound | KeepOriginal | Hear | Answer;
 
@@ -34,6 +35,7 @@ const UNDOABLE: { [Type in UndoableChange['type']]: Undoable<Of<Type>, UndoableC
   translate: translating,
   score: scoring,
   'give points': givingPoints,
+  adjust: adjusting,
   'take over': takingOver,
 };
 

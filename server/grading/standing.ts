@@ -1,0 +1,47 @@
+import { Adjustment, type Standing } from '../../contract/grading.ts';
+import { selectOne, type Queries } from '../db/database.ts';
+
+export const selectAdjustment = (db: Queries, submission: string): Promise<Adjustment | undefined> =>
+  selectOne(
+    db,
+    Adjustment,
+    'select (extra * 100)::int as extra, (total * 100)::int as total, reason from adjustments where submission = $1',
+    [submission],
+  );
+
+export async function putAdjustment(
+  db: Queries,
+  submission: string,
+  adjustment: Adjustment | null,
+  person: string,
+): Promise<void> {
+  if (adjustment === null || (adjustment.extra === null && adjustment.total === null)) {
+    await db.query('delete from adjustments where submission = $1', [submission]);
+    return;
+  }
+  await db.query(
+    `insert into adjustments (submission, extra, total, reason, set_by)
+     values ($1, $2::int / 100.0, $3::int / 100.0, $4, $5)
+     on conflict (submission) do update set extra = excluded.extra, total = excluded.total, reason = excluded.reason,
+       set_by = excluded.set_by, set_at = now()`,
+    [submission, adjustment.extra, adjustment.total, adjustment.reason, person],
+  );
+}
+
+/** @returns false where this is no student of the assignment's course */
+export async function putStanding(
+  db: Queries,
+  { assignment, student, person }: { assignment: string; student: string; person: string },
+  { flag, extendedUntil }: Standing,
+): Promise<boolean> {
+  const rows = await db.query(
+    `insert into standings (assignment, student, flag, extended_until, set_by)
+     select a.id, e.person, $3, $4, $5 from assignments a
+     join enrolments e on e.course = a.course and e.person = $2 and e.role = 'student' where a.id = $1
+     on conflict (assignment, student) do update set flag = excluded.flag, extended_until = excluded.extended_until,
+       set_by = excluded.set_by, set_at = now()
+     returning 1 as one`,
+    [assignment, student, flag, extendedUntil, person],
+  );
+  return rows.length > 0;
+}

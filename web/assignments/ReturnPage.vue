@@ -1,0 +1,265 @@
+<script setup lang="ts">
+import { formatHundredths } from '#core/grading';
+import {
+  planReturn,
+  readReturning,
+  returnWorks,
+  takeBackWorks,
+  type Finding,
+  type ReturnRow,
+} from '#contract/returning';
+import { useTimeoutFn } from '@vueuse/core';
+import { computed, defineAsyncComponent, ref } from 'vue';
+import { call, sentenceOf } from '../session/api.ts';
+import PageFrame from '../shell/PageFrame.vue';
+import StateNote from '../shell/StateNote.vue';
+import { useLoaded } from '../shell/use-loaded.ts';
+import { findingWords, remarkOfFinding } from '../wording/finding.ts';
+import { counted, dayAndTime } from '../wording/format.ts';
+import { fromLocal, ownZone } from '../wording/local-time.ts';
+import { WORK_STATES } from '../wording/work-state.ts';
+
+const ReadDrafts = defineAsyncComponent(() => import('./ReadDrafts.vue'));
+
+/** Drafts of one assignment on their way to the students: looked through, and sent out together. */
+const props = defineProps<{ assignment: string }>();
+const params = computed(() => ({ assignment: props.assignment }));
+const {
+  value: returning,
+  error,
+  load,
+} = useLoaded(
+  () => call(readReturning, { params: params.value }),
+  () => props.assignment,
+);
+
+const HELD = [
+  { title: 'Remarks and grades together', value: null },
+  { title: 'Remarks now, grades later', value: 'grade' },
+  { title: 'Grades now, remarks later', value: 'remarks' },
+] satisfies { title: string; value: 'grade' | 'remarks' | null }[];
+const MINUTE = 60_000;
+
+const ticked = ref<string[]>([]);
+const held = ref<(typeof HELD)[number]['value']>(null);
+const planning = ref(false);
+const at = ref('');
+const reading = ref(false);
+const busy = ref(false);
+const told = ref<{ text: string; wrong?: boolean }>();
+/** What went out last, as long as it can be taken back. */
+const regretted = ref<string[]>([]);
+const forget = useTimeoutFn(() => (regretted.value = []), MINUTE, { immediate: false });
+
+const rows = computed(() => returning.value?.rows ?? []);
+const drafts = computed(() => rows.value.filter(({ returnedAt }) => returnedAt === null));
+const ready = computed(() => drafts.value.filter(({ state }) => state === 'ready').map(({ submission }) => submission));
+const waiting = computed(() => rows.value.filter((row) => row.held !== null).map(({ submission }) => submission));
+const chosen = computed(() => ticked.value.filter((id) => drafts.value.some(({ submission }) => submission === id)));
+const unread = computed(() =>
+  drafts.value.reduce(
+    (sum, { findings }) =>
+      sum + findings.reduce((all, one) => all + (one.type === 'unread' ? one.remarks.length : 0), 0),
+    0,
+  ),
+);
+const everything = computed({
+  get: () => drafts.value.length > 0 && chosen.value.length === drafts.value.length,
+  set: (all) => (ticked.value = all ? drafts.value.map(({ submission }) => submission) : []),
+});
+
+async function attempt(deed: () => Promise<string>): Promise<void> {
+  busy.value = true;
+  told.value = undefined;
+  try {
+    told.value = { text: await deed() };
+  } catch (failure) {
+    told.value = { text: sentenceOf(failure), wrong: true };
+  } finally {
+    busy.value = false;
+  }
+  await load();
+}
+
+const send = (works: string[]): Promise<void> =>
+  attempt(async () => {
+    const { returned } = await call(returnWorks, { params: params.value, body: { works, held: held.value } });
+    regretted.value = returned;
+    forget.start();
+    ticked.value = [];
+    return `Returned to ${counted(returned.length, 'student')}. You have a minute to think again.`;
+  });
+
+const release = (): Promise<void> =>
+  attempt(async () => {
+    const { returned } = await call(returnWorks, { params: params.value, body: { works: waiting.value, held: null } });
+    return `${counted(returned.length, 'student')} can see all of it now.`;
+  });
+
+const takeBack = (): Promise<void> =>
+  attempt(async () => {
+    const { takenBack } = await call(takeBackWorks, { params: params.value, body: { works: regretted.value } });
+    regretted.value = [];
+    return `Taken back from ${counted(takenBack.length, 'student')}, as if it had never gone out.`;
+  });
+
+async function plan(works: string[], instant: string | null | undefined): Promise<void> {
+  if (instant === undefined) {
+    told.value = { text: 'The clocks go forward in that hour, so it does not exist. Choose another one.', wrong: true };
+    return;
+  }
+  await attempt(async () => {
+    const { planned } = await call(planReturn, { params: params.value, body: { works, at: instant } });
+    planning.value = false;
+    ticked.value = [];
+    return instant
+      ? `${counted(planned.length, 'work')} will be returned ${dayAndTime(instant)}, all of each.`
+      : 'They wait for you again.';
+  });
+}
+
+const where = (row: ReturnRow, finding: Finding) => {
+  const remark = remarkOfFinding(finding);
+  return { name: 'desk', params: { submission: row.submission }, ...(remark && { hash: `#${remark}` }) };
+};
+const resultOf = ({ grade }: ReturnRow): string =>
+  grade
+    ? [grade.grade, `${formatHundredths(grade.points)} of ${formatHundredths(grade.possible)}`]
+        .filter(Boolean)
+        .join(', ')
+    : '';
+const stateOf = ({ state, returnAt, held: back }: ReturnRow): string => {
+  if (returnAt) return `goes out ${dayAndTime(returnAt)}`;
+  if (back) return back === 'grade' ? 'returned, grade held back' : 'returned, remarks held back';
+  return WORK_STATES[state].name;
+};
+</script>
+
+<template>
+  <PageFrame :title="returning ? `Return: ${returning.title}` : 'Return'">
+    <StateNote v-if="!returning" :busy="!error" :error="error" @retry="load" />
+    <template v-else>
+      <p class="quiet">
+        <router-link :to="{ name: 'assignment', params: { assignment } }">{{ returning.title }}</router-link>
+      </p>
+      <StateNote v-if="rows.length === 0">Nothing has been handed in yet.</StateNote>
+      <template v-else>
+        <div class="bar">
+          <v-select
+            v-model="held"
+            :items="HELD"
+            density="compact"
+            hide-details
+            aria-label="What goes out"
+            class="held"
+          />
+          <v-btn variant="flat" color="primary" :loading="busy" :disabled="ready.length === 0" @click="send(ready)"
+            >Return all that are ready ({{ ready.length }})</v-btn
+          >
+          <v-btn variant="outlined" :disabled="busy || chosen.length === 0" @click="send(chosen)"
+            >Return the {{ chosen.length }} ticked</v-btn
+          >
+          <v-btn :disabled="chosen.length === 0" :aria-expanded="planning" @click="planning = !planning"
+            >At a set time …</v-btn
+          >
+          <v-btn v-if="unread > 0" @click="reading = !reading">Read {{ counted(unread, 'draft') }}</v-btn>
+          <v-btn v-if="waiting.length > 0" :disabled="busy" @click="release"
+            >Send what was held back ({{ waiting.length }})</v-btn
+          >
+        </div>
+        <form v-if="planning" class="bar" @submit.prevent="plan(chosen, fromLocal(at))">
+          <v-text-field
+            v-model="at"
+            type="datetime-local"
+            density="compact"
+            hide-details
+            :label="`Return the ticked (${ownZone()})`"
+            class="held"
+          />
+          <v-btn type="submit" variant="outlined" :disabled="at === '' || chosen.length === 0">Set the time</v-btn>
+          <v-btn :disabled="chosen.length === 0" @click="plan(chosen, null)">No set time</v-btn>
+        </form>
+        <p v-if="told" class="told" :class="{ refused: told.wrong }" :role="told.wrong ? 'alert' : 'status'">
+          {{ told.text }}
+          <v-btn v-if="regretted.length > 0" size="small" variant="outlined" :disabled="busy" @click="takeBack"
+            >Take it back</v-btn
+          >
+        </p>
+        <ReadDrafts v-if="reading" :rows="drafts" @done="((reading = false), load())" />
+        <v-table class="works">
+          <thead>
+            <tr>
+              <th scope="col"><v-checkbox v-model="everything" aria-label="Tick all drafts" /></th>
+              <th scope="col">Student</th>
+              <th scope="col">State</th>
+              <th scope="col">Remarks</th>
+              <th scope="col">Result</th>
+              <th scope="col">Look once more</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in rows" :key="row.submission">
+              <td>
+                <v-checkbox
+                  v-if="row.returnedAt === null"
+                  v-model="ticked"
+                  :value="row.submission"
+                  :aria-label="`Tick ${row.student}`"
+                />
+              </td>
+              <th scope="row">
+                <router-link :to="{ name: 'desk', params: { submission: row.submission } }">{{
+                  row.student
+                }}</router-link>
+              </th>
+              <td>{{ stateOf(row) }}</td>
+              <td class="figures">{{ row.remarks || '' }}</td>
+              <td class="figures">{{ resultOf(row) }}</td>
+              <td class="findings">
+                <router-link v-for="finding in row.findings" :key="findingWords(finding)" :to="where(row, finding)">{{
+                  findingWords(finding)
+                }}</router-link>
+              </td>
+            </tr>
+          </tbody>
+        </v-table>
+      </template>
+    </template>
+  </PageFrame>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 12px;
+  align-items: center;
+  margin-top: 16px;
+}
+.held {
+  flex: 0 1 270px;
+}
+.told {
+  margin-top: 12px;
+}
+.works {
+  margin-top: 16px;
+  background: transparent;
+}
+thead th {
+  color: var(--quiet);
+  font-weight: 400;
+  font-size: 13px;
+}
+.findings a {
+  display: block;
+  color: var(--quiet);
+  font-size: 13px;
+}
+.quiet {
+  color: var(--quiet);
+}
+.refused {
+  color: rgb(var(--v-theme-error));
+}
+</style>
