@@ -274,13 +274,6 @@ export const problems = {
       'Answered already',
       'Somebody has handed in answers to these questions, so they stay as they are. Make another assignment for new ones.',
     ),
-  rubricInUse: (works: number) =>
-    new ProblemError(
-      409,
-      'rubric-in-use',
-      'Scored by this already',
-      `${works === 1 ? 'A work has' : `${works} works have`} been scored by this rubric, so it stays as it is. Take those scores away first, or make another assignment.`,
-    ),
   rubricRefused: (why: string) => new ProblemError(422, 'rubric-refused', 'Rubric refused', why),
   notAStudent: () =>
     new ProblemError(

@@ -9,7 +9,13 @@ const text = fc
   .filter(Boolean);
 const level = fc.record({ title: text, description: text, points: fc.integer({ min: 0, max: 100_000 }) });
 const rubric = fc.uniqueArray(
-  fc.record({ title: text, description: text, levels: fc.array(level, { minLength: 1, maxLength: 4 }) }),
+  fc.record(
+    {
+      ...{ title: text, description: text, levels: fc.array(level, { minLength: 1, maxLength: 4 }) },
+      ...{ weight: fc.integer({ min: 0, max: 10_000 }), bonus: fc.constant(true) },
+    },
+    { requiredKeys: ['title', 'description', 'levels'] },
+  ),
   { minLength: 1, maxLength: 4, selector: ({ title }) => title },
 );
 

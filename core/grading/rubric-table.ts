@@ -11,9 +11,14 @@ export interface PlainCriterion {
   title: string;
   description: string;
   levels: PlainLevel[];
+  /** Hundredths of a per cent. */
+  weight?: Hundredths | undefined;
+  bonus?: boolean | undefined;
 }
 
 const COLUMNS = ['criterion', 'description', 'level', 'level description', 'points'];
+/** Only where a rubric has such. */
+const WEIGHTS = ['weight', 'bonus'];
 
 /** A line that cannot be understood, counted from 1. */
 export interface TableFault {
@@ -27,13 +32,18 @@ export interface ReadTable {
 }
 
 /** A rubric as CSV (RFC 4180), a row for each level. */
-export const rubricCsv = (rubric: readonly PlainCriterion[]): string =>
-  Papa.unparse({
-    fields: COLUMNS,
-    data: rubric.flatMap(({ title, description, levels }) =>
-      levels.map((level) => [title, description, level.title, level.description, formatHundredths(level.points)]),
+export function rubricCsv(rubric: readonly PlainCriterion[]): string {
+  const weighs = rubric.some(({ weight, bonus }) => weight !== undefined || bonus);
+  return Papa.unparse({
+    fields: weighs ? [...COLUMNS, ...WEIGHTS] : COLUMNS,
+    data: rubric.flatMap(({ title, description, levels, weight, bonus }) =>
+      levels.map((level) => [
+        ...[title, description, level.title, level.description, formatHundredths(level.points)],
+        ...(weighs ? [weight === undefined ? '' : formatHundredths(weight), bonus ? 'yes' : ''] : []),
+      ]),
     ),
   });
+}
 
 /**
  * Reads what `rubricCsv` writes, or a grid as people have them in a spreadsheet: levels as headings of the columns, with their
@@ -63,7 +73,14 @@ function readList(rows: readonly string[][], header: readonly string[]): ReadTab
     const level = { title: of('level'), description: of('level description'), points };
     const known = rubric.find(({ title }) => title === of('criterion'));
     if (known) known.levels.push(level);
-    else rubric.push({ title: of('criterion'), description: of('description'), levels: [level] });
+    else {
+      const weight = parseHundredths(of('weight'));
+      rubric.push({
+        ...{ title: of('criterion'), description: of('description'), levels: [level] },
+        ...(weight !== undefined && weight >= 0 && { weight }),
+        ...(of('bonus') !== '' && { bonus: true }),
+      });
+    }
   });
   return { rubric, faults };
 }

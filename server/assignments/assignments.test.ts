@@ -2,6 +2,8 @@ import { PLAIN_MARKING } from '#core/grading';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { AssignmentOverview, OwnWork } from '../../contract/assignments.ts';
+import { NO_WORDS } from '../../contract/said.ts';
+import type { Feedback } from '../../contract/submissions.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { essay, savedAgain, startTestSchool, type TestSchool } from '../testing/school.ts';
 
@@ -99,7 +101,7 @@ describe.each(bodies)('an assignment on $name', ({ open }) => {
     expect(own.find((one) => one.assignment.id === assignment)?.versions).toMatchObject([{ files: ['scan.docx'] }]);
   });
 
-  it('has a rubric that can be written and changed until somebody is scored by it', async () => {
+  it('has a rubric that can be changed, and in a new version once somebody is scored by it', async () => {
     const assignment = await make('Scored');
     const level = (title: string, points: number) => ({ id: randomUUID(), title, description: '', points });
     const criterion = (title: string) => ({
@@ -109,12 +111,15 @@ describe.each(bodies)('an assignment on $name', ({ open }) => {
     const put = (body: object) => school.as.teacher.send('PUT', `/assignments/${assignment}/rubric`, { body });
     const [one, two] = [criterion('One'), criterion('Two')];
     const scale = [{ grade: 'Pass', from: 5000 }];
-    expect((await put({ rubric: [one, two], scale })).json).toEqual({ rubric: [one, two], scale });
+    expect((await put({ rubric: [one, two] })).json).toEqual({ rubric: [one, two] });
+    const putScale = (wanted: object[]) =>
+      school.as.teacher.send('PUT', `/assignments/${assignment}/scale`, { body: { scale: wanted } });
+    expect((await putScale(scale)).json).toEqual({ scale });
     const changed = [
       { ...two, title: 'Two, better' },
       { ...one, levels: [level('Only', 100)] },
     ];
-    expect((await put({ rubric: changed, scale: [] })).json).toEqual({ rubric: changed, scale: [] });
+    expect((await put({ rubric: changed })).json).toEqual({ rubric: changed });
 
     for (const wrong of [
       [{ ...one, levels: [] }],
@@ -122,9 +127,13 @@ describe.each(bodies)('an assignment on $name', ({ open }) => {
       [{ ...one, levels: [level('L', -1)] }],
       [{ ...one, levels: [level('L', 0.5)] }],
     ])
-      expect((await put({ rubric: wrong, scale: [] })).status).toBe(400);
+      expect((await put({ rubric: wrong })).status).toBe(400);
     const twice = [...scale, { grade: 'Pass', from: 0 }];
-    expect((await put({ rubric: changed, scale: twice })).status).toBe(400);
+    expect((await putScale(twice)).status).toBe(400);
+    const weighed = changed.map((criterion, index) => ({ ...criterion, weight: [4000, 5000][index] }));
+    expect((await put({ rubric: weighed })).json).toMatchObject({
+      ...{ status: 422, detail: 'The weights add up to 90 %, not to 100 %.' },
+    });
 
     const shelf = (await school.as.teacher.send('GET', '/rubrics')).json as { title: string; rubric: object[] }[];
     expect(shelf.map(({ title }) => title)).toEqual(['Scored', 'Essay']);
@@ -145,9 +154,54 @@ describe.each(bodies)('an assignment on $name', ({ open }) => {
     expect((await school.as.teacher.send('PUT', `/submissions/${submission}/scores/${two.id}`, score)).status).toBe(
       200,
     );
-    expect((await put({ rubric: [], scale: [] })).json).toMatchObject({ type: 'urn:vivid-margin:rubric-in-use' });
-    expect((await school.as.teacher.send('GET', `/assignments/${assignment}/rubric`)).json).toMatchObject({
-      ...{ rubric: changed, scored: 1 },
+    const remark = randomUUID();
+    const about = {
+      anchor: { type: 'whole' },
+      kind: 'repair',
+      said: { ...NO_WORDS, text: 'More.', criterion: two.id },
+    };
+    await school.as.teacher.send('PUT', `/submissions/${submission}/remarks/${remark}`, { body: about });
+
+    // From now on what is changed is a new version, and each work has its own.
+    const feedback = async (): Promise<Feedback> =>
+      (await school.as.teacher.send('GET', `/submissions/${submission}/feedback`)).json as Feedback;
+    const better = [{ ...changed[0]!, description: 'How very well' }, criterion('Three')];
+    expect((await put({ rubric: better })).status).toBe(200);
+    expect((await feedback()).rubric).toEqual(changed);
+    const other = await school.as.teacher.send('POST', `/assignments/${assignment}/works`, {
+      ...{ body: { student: school.ids.classmate }, file: savedAgain(await essay()), fileName: 'scan.docx' },
     });
+    const second = (other.json as { submission: string }).submission;
+    const newest = (await school.as.teacher.send('GET', `/assignments/${assignment}/rubric`)).json as {
+      rubric: Feedback['rubric'];
+      scored: object[];
+    };
+    expect(newest.scored).toEqual([]);
+    expect(newest.rubric.map(({ title, description }) => [title, description])).toEqual([
+      ['Two, better', 'How very well'],
+      ['Three', 'How well'],
+    ]);
+    const [named] = newest.rubric;
+    await school.as.teacher.send('PUT', `/submissions/${second}/scores/${named!.id}`, {
+      body: { score: { level: named!.levels[1]!.id } },
+    });
+    const onSecond = randomUUID();
+    await school.as.teacher.send('PUT', `/submissions/${second}/remarks/${onSecond}`, {
+      body: { ...about, said: { ...about.said, criterion: named!.id } },
+    });
+    // One that moves takes along what is called the same.
+    expect((await put({ rubric: newest.rubric, move: [second] })).status).toBe(200);
+    const moved = (await school.as.teacher.send('GET', `/submissions/${second}/feedback`)).json as Feedback;
+    const [now] = moved.rubric;
+    expect(now!.id).not.toBe(named!.id);
+    expect([moved.scores, moved.remarks[0]!.criterion]).toEqual([
+      { [now!.id]: { level: now!.levels[1]!.id } },
+      now!.id,
+    ]);
+    expect((await feedback()).scores).toEqual({ [two.id]: { level: two.levels[1]!.id } });
+    const old = await school.as.teacher.send('PUT', `/submissions/${second}/scores/${named!.id}`, {
+      body: { score: { level: named!.levels[1]!.id } },
+    });
+    expect(old.status).toBe(422);
   });
 });

@@ -6,7 +6,14 @@ import { Held, type Feedback } from '../../contract/submissions.ts';
 import type { Reader } from '../access/visible.ts';
 import { selectQuestions } from '../assignments/queries.ts';
 import { selectOne, type Queries } from '../db/database.ts';
-import { GRADE_JSON, GradeOrNone, selectPoints, selectRubric, selectScale, selectScores } from '../grading/queries.ts';
+import {
+  GRADE_JSON,
+  GradeOrNone,
+  selectPoints,
+  selectRubricOf,
+  selectScale,
+  selectScores,
+} from '../grading/queries.ts';
 import { dueOf, MARKING_JSON, standingOf } from '../assignments/marking.ts';
 import { selectAdjustment } from '../grading/standing.ts';
 import { selectRemarks } from '../remarks/queries.ts';
@@ -44,7 +51,7 @@ export async function selectFeedback(db: Queries, submission: string, reader: Re
     minutesLate: minutesLate(handedInAt, due),
     remarks: await selectRemarks(db, { submission }, reader),
     aside: reader.teacher ? await selectRemarks(db, { submission, aside: true }, reader) : [],
-    rubric: await selectRubric(db, assignment),
+    rubric: await selectRubricOf(db, submission),
     scale: await selectScale(db, assignment),
     scores: await selectScores(db, submission),
     questions: await selectQuestions(db, assignment),

@@ -10,20 +10,34 @@ export const GRADE_JSON = `case when s.points is not null then jsonb_strip_nulls
   'grade', s.grade, 'explanation', s.explanation)) end`;
 export const GradeOrNone = Grade.nullable();
 
-/** The rubric of an assignment `a`. */
-export const RUBRIC_JSON = `(select coalesce(jsonb_agg(jsonb_build_object('id', k.id, 'title', k.title, 'description', k.description,
+/** The rubric of an assignment `a`, in its newest version or in another. */
+export const RUBRIC_JSON = (
+  version = 'a.rubric_version',
+): string => `(select coalesce(jsonb_agg(jsonb_build_object('id', k.id, 'title', k.title, 'description', k.description,
     'levels', (select jsonb_agg(jsonb_build_object('id', l.id, 'title', l.title, 'description', l.description,
         'points', (l.points * 100)::int) order by l.position)
       from levels l where l.criterion = k.id))
     || jsonb_strip_nulls(jsonb_build_object('weight', (k.weight * 100)::int, 'bonus', nullif(k.bonus, false))) order by k.position), '[]')
-  from criteria k where k.assignment = a.id and exists (select from levels l where l.criterion = k.id))`;
+  from criteria k where k.assignment = a.id and k.version = ${version} and exists (select from levels l where l.criterion = k.id))`;
 
 export const selectRubric = async (db: Queries, assignment: string): Promise<Rubric> => {
   const row = await selectOne(
     db,
     z.object({ rubric: RubricSchema }),
-    `select ${RUBRIC_JSON} as rubric from assignments a where a.id = $1`,
+    `select ${RUBRIC_JSON()} as rubric from assignments a where a.id = $1`,
     [assignment],
+  );
+  return row?.rubric ?? [];
+};
+
+/** What a work is scored by. */
+export const selectRubricOf = async (db: Queries, submission: string): Promise<Rubric> => {
+  const row = await selectOne(
+    db,
+    z.object({ rubric: RubricSchema }),
+    `select ${RUBRIC_JSON('coalesce(s.rubric_version, a.rubric_version)')} as rubric
+     from submissions s join assignments a on a.id = s.assignment where s.id = $1`,
+    [submission],
   );
   return row?.rubric ?? [];
 };
@@ -61,8 +75,8 @@ export async function upsertScore(
   const points = 'points' in score ? score.points : null;
   const rows = await db.query(
     `insert into scores (submission, criterion, level, points, not_assessed, chosen_by)
-     select s.id, k.id, $3, $4::int / 100.0, $5, $6 from submissions s
-     join criteria k on k.assignment = s.assignment and k.id = $2
+     select s.id, k.id, $3, $4::int / 100.0, $5, $6 from submissions s join assignments a on a.id = s.assignment
+     join criteria k on k.assignment = s.assignment and k.id = $2 and k.version = coalesce(s.rubric_version, a.rubric_version)
      where s.id = $1 and s.returned_at is null
        and ($3::uuid is null or exists (select from levels l where l.criterion = k.id and l.id = $3))
        and ($4::int is null or $4::int / 100.0 <= (select max(l.points) from levels l where l.criterion = k.id))

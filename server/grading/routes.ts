@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import { weightProblem } from '#core/grading';
 import { isDeepStrictEqual } from 'node:util';
-import { readRubric, readShelf, setRubric } from '../../contract/rubrics.ts';
+import { readRubric, readShelf, setRubric, setScale } from '../../contract/rubrics.ts';
 import { setStanding } from '../../contract/assignments.ts';
 import { adjustResult, giveScore, givePoints } from '../../contract/submissions.ts';
 import { selectQuestions } from '../assignments/queries.ts';
@@ -20,7 +20,7 @@ import {
   upsertScore,
 } from './queries.ts';
 import { putAdjustment, putStanding, selectAdjustment } from './standing.ts';
-import { replaceRubric, selectScored, selectShelf } from './rubric.ts';
+import { addVersion, replaceRubric, replaceScale, selectScored, selectShelf } from './rubric.ts';
 
 /** Scores and points of a work, until it is returned. */
 export function gradingRoutes(context: Context): Router {
@@ -66,26 +66,29 @@ export function gradingRoutes(context: Context): Router {
     return body;
   });
 
-  const rubricOf = async (assignment: string) => ({
+  serve(router, context, readRubric, 'assignment.set', async ({ params: { assignment } }) => ({
     rubric: await selectRubric(db, assignment),
     scale: await selectScale(db, assignment),
-  });
-
-  serve(router, context, readRubric, 'assignment.set', async ({ params }) => ({
-    ...(await rubricOf(params.assignment)),
-    scored: await selectScored(db, params.assignment),
+    scored: await selectScored(db, assignment),
   }));
 
-  serve(router, context, setRubric, 'assignment.set', async ({ params: { assignment }, body }) => {
+  serve(router, context, setRubric, 'assignment.set', async ({ params: { assignment }, body: { rubric, move } }) => {
     await db.transaction(async (tx) => {
       await tx.query('select from assignments where id = $1 for update', [assignment]);
-      const scored = await selectScored(tx, assignment);
-      if (scored > 0) throw problems.rubricInUse(scored);
-      const wrong = weightProblem(body.rubric, (await selectQuestions(tx, assignment)).length);
+      const wrong = weightProblem(rubric, (await selectQuestions(tx, assignment)).length);
       if (wrong) throw problems.rubricRefused(wrong);
-      await replaceRubric(tx, assignment, body.rubric, body.scale);
+      if ((await selectScored(tx, assignment)).length === 0) await replaceRubric(tx, assignment, rubric);
+      else await addVersion(tx, assignment, rubric, move);
     });
-    return rubricOf(assignment);
+    return { rubric: await selectRubric(db, assignment) };
+  });
+
+  serve(router, context, setScale, 'assignment.set', async ({ params: { assignment }, body }) => {
+    await db.transaction(async (tx) => {
+      await tx.query('select from assignments where id = $1 for update', [assignment]);
+      await replaceScale(tx, assignment, body.scale);
+    });
+    return { scale: await selectScale(db, assignment) };
   });
 
   serve(router, context, readShelf, 'own', ({ person }) => selectShelf(db, person.id));

@@ -1,14 +1,14 @@
-import { outcomeOf } from '#core/grading';
+import { outcomeOf, type Rubric } from '#core/grading';
 import { findingsIn, type Draft } from '#core/returning';
 import { minutesLate, workState } from '#core/workflow';
 import { z } from 'zod';
 import { Hundredths, Id, Instant } from '../../contract/basics.ts';
-import { Adjustment, Marking, Scores, Standing } from '../../contract/grading.ts';
+import { Adjustment, Marking, Rubric as RubricSchema, Scores, Standing } from '../../contract/grading.ts';
 import { Held } from '../../contract/submissions.ts';
 import type { ReturnRow } from '../../contract/returning.ts';
 import { selectQuestions } from '../assignments/queries.ts';
 import { select, type Queries } from '../db/database.ts';
-import { GRADE_JSON, GradeOrNone, SCORES_JSON, selectRubric, selectScale } from '../grading/queries.ts';
+import { GRADE_JSON, GradeOrNone, RUBRIC_JSON, SCORES_JSON, selectScale } from '../grading/queries.ts';
 import { dueOf, MARKING_JSON, standingOf } from '../assignments/marking.ts';
 import { NEWEST, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
 
@@ -30,6 +30,7 @@ const Row = WorkFacts.omit({ remarks: true }).extend({
   marking: Marking,
   standing: Standing,
   scored: Scores,
+  rubric: z.int(),
   points: z.record(Id, Hundredths),
   adjustment: Adjustment.nullable(),
   remarks: z.array(DraftRemark),
@@ -38,7 +39,6 @@ const Row = WorkFacts.omit({ remarks: true }).extend({
 /** The newest works of an assignment with what there is to say before they go out, in the order of names. */
 export async function selectReturning(db: Queries, assignment: string): Promise<ReturnRow[]> {
   const sheet = {
-    rubric: await selectRubric(db, assignment),
     scale: await selectScale(db, assignment),
     questions: await selectQuestions(db, assignment),
   };
@@ -47,11 +47,11 @@ export async function selectReturning(db: Queries, assignment: string): Promise<
     Row,
     `select s.id as submission, p.name as student, ${WORK_FACTS}, s.return_at as "returnAt", s.held, ${GRADE_JSON} as returned,
        ${dueOf('s.student')} as due, ${MARKING_JSON} as marking, ${standingOf('s.student')} as standing,
-       ${SCORES_JSON} as scored,
+       ${SCORES_JSON} as scored, coalesce(s.rubric_version, a.rubric_version) as rubric,
        (select coalesce(jsonb_object_agg(question, (points * 100)::int), '{}') from question_points k where k.submission = s.id) as points,
        (select jsonb_build_object('extra', (x.extra * 100)::int, 'total', (x.total * 100)::int, 'reason', x.reason)
         from adjustments x where x.submission = s.id) as adjustment,
-       (select coalesce(jsonb_agg(jsonb_build_object('id', r.id, 'whole', r.anchor ->> 'type' = 'whole',
+       (select coalesce(jsonb_agg(jsonb_build_object('id', r.id, 'whole', r.anchor ->> 'type' = 'whole' and r.criterion is null,
             'spoken', r.recording is not null,
             'text', coalesce(t.text, '') || coalesce(r.content ->> 'text', ''),
             'unread', t.text is not null and not t.read) order by r.made_at), '[]')
@@ -61,15 +61,18 @@ export async function selectReturning(db: Queries, assignment: string): Promise<
      where s.assignment = $1 and ${NEWEST} order by p.name, p.id`,
     [assignment],
   );
+  const rubrics = await selectRubrics(db, assignment);
   const titles = new Map([
-    ...sheet.rubric.map(({ id, title }) => [id, title] as const),
+    ...[...rubrics.values()].flat().map(({ id, title }) => [id, title] as const),
     ...sheet.questions.map(({ id }, index) => [id, `Question ${index + 1}`] as const),
   ]);
   const looked = rows.map((row) => {
     const { scored: scores, points, marking, adjustment, standing } = row;
     const late = minutesLate(row.handedInAt, row.due);
+    const rubric = rubrics.get(row.rubric) ?? [];
     const outcome = outcomeOf({
       ...sheet,
+      rubric,
       scores,
       points,
       marking,
@@ -87,6 +90,18 @@ export async function selectReturning(db: Queries, assignment: string): Promise<
     grade: row.returnedAt === null ? outcome.grade : row.returned,
     findings: row.returnedAt === null ? findings[index]! : [],
   }));
+}
+
+/** By their versions. */
+async function selectRubrics(db: Queries, assignment: string): Promise<Map<number, Rubric>> {
+  const rows = await select(
+    db,
+    z.object({ version: z.int(), rubric: RubricSchema }),
+    `select v.version, ${RUBRIC_JSON('v.version')} as rubric
+     from assignments a, lateral generate_series(1, a.rubric_version) as v (version) where a.id = $1`,
+    [assignment],
+  );
+  return new Map(rows.map(({ version, rubric }) => [version, rubric]));
 }
 
 const draftOf = ({ student, remarks }: z.infer<typeof Row>, unscored: string[]): Draft => ({

@@ -8,6 +8,7 @@ import AssignmentFields from './AssignmentFields.vue';
 import BudgetField from './BudgetField.vue';
 import HandInFor from './HandInFor.vue';
 import QuestionsEditor from './QuestionsEditor.vue';
+import MarkingFields from './MarkingFields.vue';
 import RubricEditor from './RubricEditor.vue';
 import StateNote from '../shell/StateNote.vue';
 import { dayAndTime } from '../wording/format.ts';
@@ -129,7 +130,15 @@ const listening = ({ submission }: ClassRow): string =>
           :makes="`about question ${index + 1}`"
         />
       </section>
-      <RubricEditor v-if="setting || handedIn.length === 0" :assignment="assignment" :title="overview.title" />
+      <template v-if="setting || handedIn.length === 0">
+        <RubricEditor :assignment="assignment" :title="overview.title" :questions="overview.questions.length" />
+        <MarkingFields
+          :assignment="assignment"
+          :marking="overview.marking"
+          :questions="overview.questions.length"
+          @changed="load"
+        />
+      </template>
       <h2>Class message</h2>
       <p class="quiet">Everyone in this assignment finds it above their returned work.</p>
       <NotePart

@@ -25,7 +25,7 @@ import {
 } from './rubric-draft.ts';
 
 /** What works are scored by: criteria and their levels, written here, taken from a shelf, or pasted from a spreadsheet. */
-const props = defineProps<{ assignment: string; title: string }>();
+const props = defineProps<{ assignment: string; title: string; questions: number }>();
 
 const draft = ref<CriterionDraft[]>([]);
 const { undo, redo, canUndo, canRedo, clear } = useRefHistory(draft, { deep: true, capacity: 200 });
@@ -36,6 +36,8 @@ const {
 } = useLoaded(async () => {
   const found = await call(readRubric, { params: { assignment: props.assignment } });
   draft.value = draftOf(found.rubric);
+  moving.value = found.scored.map(({ submission }) => submission);
+  weighs.value = found.rubric.some(({ weight, bonus }) => weight !== undefined || bonus === true);
   await nextTick();
   clear();
   return found;
@@ -44,7 +46,11 @@ const { value: shelf } = useLoaded(() => call(readShelf));
 const changed = computed(
   () => kept.value !== undefined && JSON.stringify(draft.value) !== JSON.stringify(draftOf(kept.value.rubric)),
 );
-const used = computed(() => (kept.value?.scored ?? 0) > 0);
+const used = computed(() => kept.value?.scored ?? []);
+/** Works that go along to a new version; those that are returned stay as they were returned. */
+const moving = ref<string[]>([]);
+const movable = computed(() => used.value.filter(({ returnedAt }) => returnedAt === null));
+const weighs = ref(false);
 const busy = ref(false);
 const problem = ref<string>();
 const pasting = ref<string>();
@@ -108,8 +114,8 @@ function jsonIn(text: string): unknown {
 }
 
 function save(format: 'csv' | 'json'): void {
-  const rubric = rubricOf(draft.value).map(({ title, description, levels }) => ({
-    ...{ title, description },
+  const rubric = rubricOf(draft.value).map(({ id: _id, levels, ...criterion }) => ({
+    ...criterion,
     levels: levels.map((level) => ({ title: level.title, description: level.description, points: level.points })),
   }));
   const [text, type] =
@@ -118,11 +124,12 @@ function save(format: 'csv' | 'json'): void {
 }
 
 async function keep(): Promise<void> {
-  problem.value = faultOf(draft.value);
+  problem.value = faultOf(draft.value, props.questions);
   if (problem.value) return;
   busy.value = true;
   try {
-    const body = { rubric: rubricOf(draft.value), scale: kept.value?.scale ?? [] };
+    const move = movable.value.map(({ submission }) => submission).filter((id) => moving.value.includes(id));
+    const body = { rubric: rubricOf(draft.value), move };
     await call(setRubric, { params: { assignment: props.assignment }, body });
     await load();
   } catch (failure) {
@@ -139,12 +146,11 @@ async function keep(): Promise<void> {
       Rubric <span v-if="draft.length > 0" class="figures quiet">{{ formatHundredths(possibleOf(draft)) }} points</span>
     </h2>
     <StateNote v-if="!kept" :busy="!error" :error="error" @retry="load" />
-    <p v-else-if="used" class="quiet">
-      {{ counted(kept.scored, 'work has', 'works have') }} been scored by it, so it stays as it is:
-      {{ kept.rubric.map(({ title: name }) => name).join(', ') }}.
-      <v-btn size="small" @click="save('csv')">Save it as CSV</v-btn>
-    </p>
     <form v-else @submit.prevent="keep">
+      <p v-if="used.length > 0" class="quiet">
+        {{ counted(used.length, 'work has', 'works have') }} been scored by it. What you change becomes a new version;
+        you decide below which works move to it.
+      </p>
       <p v-if="draft.length === 0" class="quiet">
         Without one, works are heard and answered, and nothing is scored. Write criteria, or begin with a rubric that is
         there.
@@ -196,6 +202,18 @@ async function keep(): Promise<void> {
             @click="draft.splice(index, 1)"
           />
         </div>
+        <div v-if="weighs" class="row">
+          <v-text-field
+            v-if="!criterion.bonus"
+            v-model="criterion.weight"
+            class="weight"
+            density="compact"
+            inputmode="decimal"
+            suffix="%"
+            :label="`Weight of criterion ${index + 1}`"
+          />
+          <v-checkbox v-model="criterion.bonus" :label="`Bonus: counts on top`" />
+        </div>
         <div class="levels">
           <LevelRow
             v-for="(level, place) in criterion.levels"
@@ -226,6 +244,7 @@ async function keep(): Promise<void> {
           <v-btn v-bind="attributes" :append-icon="mdiChevronDown">Begin with …</v-btn>
         </LateMenu>
         <v-btn v-if="pasting === undefined" @click="pasting = ''">Paste a table</v-btn>
+        <v-btn v-if="draft.length > 0 && !weighs" @click="weighs = true">Weights and bonus …</v-btn>
         <label class="file"
           >Open a file …<input
             type="file"
@@ -238,8 +257,24 @@ async function keep(): Promise<void> {
           <v-btn size="small" @click="save('json')">as JSON</v-btn>
         </template>
       </div>
+      <fieldset v-if="changed && movable.length > 0" class="moving">
+        <legend>Move to the new version</legend>
+        <p class="quiet">
+          Scores go along where criterion and level are called the same; the others are to be scored again. What is
+          returned stays as it was returned.
+        </p>
+        <v-checkbox
+          v-for="work in movable"
+          :key="work.submission"
+          v-model="moving"
+          :value="work.submission"
+          :label="work.student"
+        />
+      </fieldset>
       <div class="row">
-        <v-btn v-if="changed" type="submit" variant="flat" color="primary" :loading="busy">Keep the rubric</v-btn>
+        <v-btn v-if="changed" type="submit" variant="flat" color="primary" :loading="busy">{{
+          used.length > 0 ? 'Keep it as a new version' : 'Keep the rubric'
+        }}</v-btn>
         <v-btn v-if="canUndo" @click="undo()">Undo</v-btn>
         <v-btn v-if="canRedo" @click="redo()">Do it again</v-btn>
       </div>
@@ -273,6 +308,17 @@ h2 {
 }
 .about {
   flex: 1 1 260px;
+}
+.weight {
+  flex: 0 0 180px;
+}
+.moving {
+  padding: 8px 0;
+  border: 0;
+}
+.moving legend {
+  padding: 0;
+  font-weight: 600;
 }
 .levels {
   display: grid;

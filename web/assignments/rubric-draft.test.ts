@@ -36,6 +36,9 @@ describe('a rubric while it is written', () => {
 
   it.each<[Partial<CriterionDraft>, string]>([
     [{ title: ' ' }, 'Criterion 1 has no title yet.'],
+    [{ weight: '101' }, '“Claim”: a weight is a number from 0 to 100 with up to two decimals, like 12.5.'],
+    [{ weight: 'half' }, '“Claim”: a weight is a number from 0 to 100 with up to two decimals, like 12.5.'],
+    [{ weight: '90' }, 'The weights add up to 90 %, not to 100 %.'],
     [{ levels: [] }, '“Claim” has no level, so nobody can be scored by it. Add one.'],
     [{ levels: [newLevel(' ', '1')] }, '“Claim”: level 1 has no name yet.'],
     ...['many', '-1', '1.234', '1001', '', 'NaN'].map((points): [Partial<CriterionDraft>, string] => [

@@ -1,4 +1,4 @@
-import { formatHundredths, parseHundredths, type PlainCriterion, type Rubric } from '#core/grading';
+import { formatHundredths, parseHundredths, weightProblem, type PlainCriterion, type Rubric } from '#core/grading';
 
 /** A rubric while it is being written: points are what was typed. */
 export interface LevelDraft {
@@ -12,6 +12,9 @@ export interface CriterionDraft {
   title: string;
   description: string;
   levels: LevelDraft[];
+  /** Per cent; empty for none. */
+  weight: string;
+  bonus: boolean;
 }
 
 const MOST_POINTS = 100_000;
@@ -27,7 +30,7 @@ export const newLevel = (title = '', points = ''): LevelDraft => ({ id: id(), ti
 
 /** Named and pointed like the one before it, where there is one. */
 export const newCriterion = (before?: CriterionDraft): CriterionDraft => ({
-  ...{ id: id(), title: '', description: '' },
+  ...{ id: id(), title: '', description: '', weight: '', bonus: false },
   levels: (before?.levels ?? USUAL).map(({ title, points }) => newLevel(title, points)),
 });
 
@@ -41,6 +44,8 @@ export const duplicateOf = (one: CriterionDraft): CriterionDraft => ({
 export const draftOf = (rubric: Rubric): CriterionDraft[] =>
   rubric.map((criterion) => ({
     ...criterion,
+    weight: criterion.weight === undefined ? '' : formatHundredths(criterion.weight),
+    bonus: criterion.bonus ?? false,
     levels: criterion.levels.map((level) => ({ ...level, points: formatHundredths(level.points) })),
   }));
 
@@ -59,11 +64,18 @@ const pointsOf = (text: string): number | undefined => {
   return points !== undefined && points >= 0 && points <= MOST_POINTS ? points : undefined;
 };
 
+const weightOf = (text: string): number | undefined => {
+  const weight = parseHundredths(text);
+  return weight !== undefined && weight >= 0 && weight <= 100_00 ? weight : undefined;
+};
+
 /** What is wrong, as a sentence that says where; undefined where all is well. */
-export function faultOf(draft: readonly CriterionDraft[]): string | undefined {
-  for (const [index, { title, levels }] of draft.entries()) {
+export function faultOf(draft: readonly CriterionDraft[], questions = 0): string | undefined {
+  for (const [index, { title, levels, weight }] of draft.entries()) {
     const name = title.trim() ? `“${title.trim()}”` : `Criterion ${index + 1}`;
     if (title.trim() === '') return `${name} has no title yet.`;
+    if (weight.trim() !== '' && weightOf(weight) === undefined)
+      return `${name}: a weight is a number from 0 to 100 with up to two decimals, like 12.5.`;
     if (levels.length === 0) return `${name} has no level, so nobody can be scored by it. Add one.`;
     for (const [place, level] of levels.entries()) {
       const which = level.title.trim() ? `“${level.title.trim()}”` : `level ${place + 1}`;
@@ -72,13 +84,15 @@ export function faultOf(draft: readonly CriterionDraft[]): string | undefined {
         return `${name}, ${which}: points are a number from 0 to 1000 with up to two decimals, like 7.5.`;
     }
   }
-  return undefined;
+  return weightProblem(rubricOf(draft), questions);
 }
 
 /** Call where there is no fault. */
 export const rubricOf = (draft: readonly CriterionDraft[]): Rubric =>
-  draft.map(({ id, title, description, levels }) => ({
+  draft.map(({ id, title, description, levels, weight, bonus }) => ({
     ...{ id, title: title.trim(), description: description.trim() },
+    // What is extra has its points, and no share of the result.
+    ...(bonus ? { bonus } : weight.trim() !== '' && { weight: weightOf(weight) ?? 0 }),
     levels: levels.map((level) => ({
       ...level,
       title: level.title.trim(),
@@ -89,4 +103,7 @@ export const rubricOf = (draft: readonly CriterionDraft[]): Rubric =>
 
 /** The most that can be had, as far as it can be read. */
 export const possibleOf = (draft: readonly CriterionDraft[]): number =>
-  draft.reduce((sum, { levels }) => sum + Math.max(0, ...levels.map(({ points }) => pointsOf(points) ?? 0)), 0);
+  draft.reduce(
+    (sum, { levels, bonus }) => (bonus ? sum : sum + Math.max(0, ...levels.map(({ points }) => pointsOf(points) ?? 0))),
+    0,
+  );
