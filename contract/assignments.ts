@@ -66,6 +66,7 @@ export const AssignmentOverview = AssignmentSummary.extend({
   brief: z.string(),
   budget: Budget,
   open: z.boolean(),
+  anonymous: z.boolean(),
   marking: Marking,
   questions: z.array(Question),
   rows: z.array(ClassRow),
@@ -142,6 +143,8 @@ export const AssignmentSettings = z.object({
   budget: Budget,
   /** Students see it. */
   open: z.boolean(),
+  /** Teachers do not see whose a work is until it is returned. */
+  anonymous: z.boolean(),
   marking: Marking,
 });
 export type AssignmentSettings = z.infer<typeof AssignmentSettings>;

@@ -19,6 +19,8 @@ export const Work = z.object({
   files: z.array(z.object({ name: z.string(), mediaType: z.string() })),
   handedInAt: Instant,
   late: z.boolean(),
+  /** Its student is called something else until it is returned. */
+  nameless: z.boolean(),
   assignment: AssignmentSummary,
   course: Id,
   marginKey: MarginKey,

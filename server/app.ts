@@ -24,6 +24,7 @@ import { languageRoutes } from './languages/routes.ts';
 import { marginKeyRoutes } from './margin-key/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
 import { ownWorkRoutes } from './own-work/routes.ts';
+import { presenceRoutes } from './presence/routes.ts';
 import { recordingRoutes } from './recordings/routes.ts';
 import { wordRoutes } from './recordings/word-routes.ts';
 import { remarkRoutes } from './remarks/routes.ts';
@@ -97,6 +98,7 @@ const ROUTES = [
   earlierRoutes,
   feedbackRoutes,
   returningRoutes,
+  presenceRoutes,
   gradingRoutes,
   remarkRoutes,
   bankFileRoutes,

@@ -17,6 +17,13 @@ export const asStudent: Reader = { ...asTeacher, teacher: false };
 /** Which remarks `r` on a work that the reader may read are shown to them. */
 export const shownRemark = ({ teacher }: Reader): string => (teacher ? 'true' : 'not r.private');
 
+/** Whether teachers do not see yet whose the work `s` in assignment `a` is. */
+export const NAMELESS = `(a.anonymous and s.id is not null and s.returned_at is null)`;
+
+/** What the student `p` of such a work is called by its teachers: always the same in one assignment. */
+export const SHOWN_NAME = `case when ${NAMELESS}
+  then 'Student ' || upper(substr(md5(a.id::text || p.id::text), 1, 4)) else p.name end`;
+
 /** Whether a person `$1` teaches the course of assignment `a`. */
 export const TEACHES = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')`;
 

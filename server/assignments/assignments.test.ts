@@ -40,7 +40,14 @@ describe.each(bodies)('an assignment on $name', ({ open }) => {
     const work = { file: savedAgain(await essay()), fileName: 'essay.docx' };
     expect((await school.as.author.send('POST', `/assignments/${assignment}/submissions`, work)).status).toBe(404);
     expect((await set(assignment, { open: true, brief: 'Walk.', dueAt: '2026-12-01T23:59:00+01:00' })).json).toEqual({
-      ...{ title: 'Seen later', brief: 'Walk.', dueAt: '2026-12-01T22:59:00.000Z', budget: 30, open: true },
+      ...{
+        title: 'Seen later',
+        brief: 'Walk.',
+        dueAt: '2026-12-01T22:59:00.000Z',
+        budget: 30,
+        open: true,
+        anonymous: false,
+      },
       marking: PLAIN_MARKING,
     });
     expect(await ownTitles()).toContain('Seen later');

@@ -40,7 +40,7 @@ const settingsOf = async (db: Queries, assignment: string): Promise<AssignmentSe
   (await selectOne(
     db,
     AssignmentSettings,
-    `select a.title, a.brief, a.due_at as "dueAt", a.budget, a.open, ${MARKING_JSON} as marking from assignments a where a.id = $1`,
+    `select a.title, a.brief, a.due_at as "dueAt", a.budget, a.open, a.anonymous, ${MARKING_JSON} as marking from assignments a where a.id = $1`,
     [assignment],
   ))!;
 
@@ -52,11 +52,12 @@ export async function updateAssignment(
 ): Promise<AssignmentSettings> {
   await tx.query('select from assignments where id = $1 for update', [assignment]);
   const before = await settingsOf(tx, assignment);
-  const { title, brief, dueAt, budget, open, marking } = AssignmentSettings.parse({ ...before, ...change });
+  const { title, brief, dueAt, budget, open, anonymous, marking } = AssignmentSettings.parse({ ...before, ...change });
   await updateMarking(tx, assignment, marking);
-  await tx.query('update assignments set title = $2, brief = $3, due_at = $4, budget = $5, open = $6 where id = $1', [
-    ...[assignment, title, brief, dueAt, budget, open],
-  ]);
+  await tx.query(
+    'update assignments set title = $2, brief = $3, due_at = $4, budget = $5, open = $6, anonymous = $7 where id = $1',
+    [...[assignment, title, brief, dueAt, budget, open, anonymous]],
+  );
   return settingsOf(tx, assignment);
 }
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { readUses, type Around } from '../../contract/bank.ts';
 import { Id } from '../../contract/basics.ts';
+import { SHOWN_NAME } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
 interface Use {
@@ -43,7 +44,7 @@ export const selectUses = (db: Queries, banked: string, person: string): Promise
   select(
     db,
     readUses.answer.element,
-    `select u.remark, s.id as submission, p.name as student, a.title as assignment, u.used_at as "usedAt",
+    `select u.remark, s.id as submission, ${SHOWN_NAME} as student, a.title as assignment, u.used_at as "usedAt",
        (select min(l.finished_at) from listenings l where l.recording = r.recording and l.person = s.student) as "heardAt",
        (select count(*)::int from replies y where y.remark = r.id) as answers,
        (r.content - 'tags' - 'name') <> (b.content - 'tags' - 'name') or g.medium is distinct from o.medium

@@ -5,6 +5,7 @@ import { Id, Instant } from '../../contract/basics.ts';
 import { Marking, Standing } from '../../contract/grading.ts';
 import type { ClassStates } from '../../contract/submissions.ts';
 import { SUMMARY_COLUMNS, selectQuestions } from '../assignments/queries.ts';
+import { SHOWN_NAME } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { GRADE_JSON, GradeOrNone } from '../grading/queries.ts';
 import { dueOf, MARKING_JSON, standingOf } from '../assignments/marking.ts';
@@ -31,7 +32,8 @@ async function selectStates(db: Queries, assignment: string): Promise<StudentSta
   const rows = await select(
     db,
     z.union([StateRow, NotHandedIn]),
-    `select p.id as student, p.name, s.id as submission, ${WORK_FACTS} from ${CLASS} where a.id = $1 order by p.name, p.id`,
+    `select p.id as student, ${SHOWN_NAME} as name, s.id as submission, ${WORK_FACTS}
+     from ${CLASS} where a.id = $1 order by 2, p.id`,
     [assignment],
   );
   return rows.map((row) => ({
@@ -50,7 +52,13 @@ export async function selectClass(db: Queries, submission: string): Promise<Clas
   return { students: row ? await selectStates(db, row.assignment) : [] };
 }
 
-const Head = AssignmentSummary.extend({ brief: z.string(), budget: Budget, open: z.boolean(), marking: Marking });
+const Head = AssignmentSummary.extend({
+  brief: z.string(),
+  budget: Budget,
+  open: z.boolean(),
+  anonymous: z.boolean(),
+  marking: Marking,
+});
 
 const OverviewRow = StateRow.extend({
   spoken: z.int(),
@@ -65,14 +73,14 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
   const head = await selectOne(
     db,
     Head,
-    `select ${SUMMARY_COLUMNS}, a.brief, a.budget, a.open, ${MARKING_JSON} as marking from assignments a join courses c on c.id = a.course where a.id = $1`,
+    `select ${SUMMARY_COLUMNS}, a.brief, a.budget, a.open, a.anonymous, ${MARKING_JSON} as marking from assignments a join courses c on c.id = a.course where a.id = $1`,
     [assignment],
   );
   if (!head) return undefined;
   const rows = await select(
     db,
     z.union([OverviewRow, NotHandedIn.extend({ standing: Standing })]),
-    `select p.id as student, p.name, s.id as submission, ${GRADE_JSON} as grade, ${WORK_FACTS},
+    `select p.id as student, ${SHOWN_NAME} as name, s.id as submission, ${GRADE_JSON} as grade, ${WORK_FACTS},
        ${standingOf('p.id')} as standing, ${dueOf('p.id')} as due,
        (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null and r.recording is not null
           and not r.private) as spoken,
@@ -80,7 +88,7 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
         where r.submission = s.id and r.put_aside_at is null and l.person = s.student and l.finished_at is not null) as heard,
        (select count(*)::int from replies y join remarks r on r.id = y.remark
         where r.submission = s.id and r.put_aside_at is null and ${UNANSWERED}) as unanswered
-     from ${CLASS} where a.id = $1 order by p.name`,
+     from ${CLASS} where a.id = $1 order by 2, p.id`,
     [assignment],
   );
   return {

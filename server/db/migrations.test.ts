@@ -65,7 +65,7 @@ describe.each(bodies)('the migrations on $name', ({ open }) => {
       );
 
       await migrate(db);
-      const work = (await selectWork(db, marked))!;
+      const work = (await selectWork(db, marked, true))!;
       expect(work.files).toEqual([{ name: 'tides.docx', mediaType: 'application/x' }]);
       expect(await selectFolio(db, marked)).toEqual({
         title: 'Tides',

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { Id, Instant } from '../../contract/basics.ts';
 import { Rubric as RubricSchema } from '../../contract/grading.ts';
 import type { ScoredWork } from '../../contract/rubrics.ts';
+import { SHOWN_NAME } from '../access/visible.ts';
 import { select, type Queries } from '../db/database.ts';
 import { RUBRIC_JSON, selectRubric } from './queries.ts';
 
@@ -12,11 +13,11 @@ export const selectScored = (db: Queries, assignment: string): Promise<ScoredWor
   select(
     db,
     z.object({ submission: Id, student: z.string(), returnedAt: Instant.nullable() }),
-    `select s.id as submission, p.name as student, s.returned_at as "returnedAt"
-     from submissions s join people p on p.id = s.student
+    `select s.id as submission, ${SHOWN_NAME} as student, s.returned_at as "returnedAt"
+     from submissions s join assignments a on a.id = s.assignment join people p on p.id = s.student
      where s.assignment = $1 and s.rubric_version is null
        and (s.points is not null or exists (select from scores x where x.submission = s.id))
-     order by p.name, s.version, s.id`,
+     order by 2, s.version, s.id`,
     [assignment],
   );
 

@@ -7,6 +7,7 @@ import { Adjustment, Marking, Rubric as RubricSchema, Scores, Standing } from '.
 import { Held } from '../../contract/submissions.ts';
 import type { ReturnRow } from '../../contract/returning.ts';
 import { selectQuestions } from '../assignments/queries.ts';
+import { NAMELESS, SHOWN_NAME } from '../access/visible.ts';
 import { select, type Queries } from '../db/database.ts';
 import { GRADE_JSON, GradeOrNone, RUBRIC_JSON, SCORES_JSON, selectScale } from '../grading/queries.ts';
 import { dueOf, MARKING_JSON, standingOf } from '../assignments/marking.ts';
@@ -23,6 +24,7 @@ const DraftRemark = z.object({
 const Row = WorkFacts.omit({ remarks: true }).extend({
   submission: Id,
   student: z.string(),
+  nameless: z.boolean(),
   returnAt: Instant.nullable(),
   held: Held.nullable(),
   returned: GradeOrNone,
@@ -45,7 +47,7 @@ export async function selectReturning(db: Queries, assignment: string): Promise<
   const rows = await select(
     db,
     Row,
-    `select s.id as submission, p.name as student, ${WORK_FACTS}, s.return_at as "returnAt", s.held, ${GRADE_JSON} as returned,
+    `select s.id as submission, ${SHOWN_NAME} as student, ${NAMELESS} as nameless, ${WORK_FACTS}, s.return_at as "returnAt", s.held, ${GRADE_JSON} as returned,
        ${dueOf('s.student')} as due, ${MARKING_JSON} as marking, ${standingOf('s.student')} as standing,
        ${SCORES_JSON} as scored, coalesce(s.rubric_version, a.rubric_version) as rubric,
        (select coalesce(jsonb_object_agg(question, (points * 100)::int), '{}') from question_points k where k.submission = s.id) as points,
@@ -58,7 +60,7 @@ export async function selectReturning(db: Queries, assignment: string): Promise<
         from remarks r left join transcripts t on t.recording = r.recording
         where r.submission = s.id and r.put_aside_at is null and not r.private) as remarks
      from submissions s join assignments a on a.id = s.assignment join people p on p.id = s.student
-     where s.assignment = $1 and ${NEWEST} order by p.name, p.id`,
+     where s.assignment = $1 and ${NEWEST} order by 2, p.id`,
     [assignment],
   );
   const rubrics = await selectRubrics(db, assignment);
@@ -104,8 +106,9 @@ async function selectRubrics(db: Queries, assignment: string): Promise<Map<numbe
   return new Map(rows.map(({ version, rubric }) => [version, rubric]));
 }
 
-const draftOf = ({ student, remarks }: z.infer<typeof Row>, unscored: string[]): Draft => ({
-  student,
+const draftOf = ({ student, nameless, remarks }: z.infer<typeof Row>, unscored: string[]): Draft => ({
+  // Whether a name is that of the student is said of nobody who is not named.
+  student: nameless ? '' : student,
   remarks,
   unscored,
 });

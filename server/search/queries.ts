@@ -2,7 +2,7 @@ import { searchable, searchTerms, type SearchTerm } from '#core/transcript';
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import type { Remark } from '../../contract/remarks.ts';
-import { READABLE_REMARK } from '../access/visible.ts';
+import { READABLE_REMARK, SHOWN_NAME } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { selectRemarks } from '../remarks/queries.ts';
 
@@ -65,7 +65,7 @@ async function readQueries(db: Queries, terms: readonly SearchTerm[], text: stri
   return row!;
 }
 
-const HITS = `select r.id as remark, s.id as submission, p.name as student, a.title as assignment,
+const HITS = `select r.id as remark, s.id as submission, ${SHOWN_NAME} as student, a.title as assignment,
     s.student = $1 as theirs, r.made_at
   from remark_words w join remarks r on r.id = w.remark join submissions s on s.id = r.submission
   join assignments a on a.id = s.assignment join people p on p.id = s.student

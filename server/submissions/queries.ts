@@ -8,6 +8,7 @@ import { Work } from '../../contract/submissions.ts';
 import { SUMMARY_JSON } from '../assignments/queries.ts';
 import { dueOf } from '../assignments/marking.ts';
 import { selectMarginKey } from '../margin-key/queries.ts';
+import { NAMELESS, SHOWN_NAME } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
 const WorkRow = Work.omit({ late: true, marginKey: true, folio: true }).extend({
@@ -16,21 +17,28 @@ const WorkRow = Work.omit({ late: true, marginKey: true, folio: true }).extend({
 });
 
 /** All of a work but its folio. */
-export async function selectWork(db: Queries, submission: string): Promise<Omit<Work, 'folio'> | undefined> {
+export async function selectWork(
+  db: Queries,
+  submission: string,
+  teacher: boolean,
+): Promise<Omit<Work, 'folio'> | undefined> {
+  const hidden = `($2 and ${NAMELESS})`;
   const row = await selectOne(
     db,
     WorkRow,
     `select s.id, s.version, s.handed_in_at as "handedInAt", c.id as course, a.budget, ${SUMMARY_JSON} as assignment,
-       ${dueOf('s.student')} as due, jsonb_build_object('id', p.id, 'name', p.name) as student,
+       ${dueOf('s.student')} as due, ${hidden} as nameless,
+       jsonb_build_object('id', p.id, 'name', case when ${hidden} then ${SHOWN_NAME} else p.name end) as student,
        (select jsonb_agg(jsonb_build_object('id', v.id, 'version', v.version, 'handedInAt', v.handed_in_at,
             'returnedAt', v.returned_at) order by v.version desc)
         from submissions v where v.assignment = s.assignment and v.student = s.student and v.withdrawn_at is null) as versions,
-       (select coalesce(jsonb_agg(jsonb_build_object('name', f.name, 'mediaType', m.media_type) order by f.position), '[]')
+       (select coalesce(jsonb_agg(jsonb_build_object('name', case when ${hidden} then 'File ' || f.position + 1 else f.name end,
+            'mediaType', m.media_type) order by f.position), '[]')
         from submission_files f join media m on m.sha256 = f.file where f.submission = s.id) as files
      from submissions s join people p on p.id = s.student
      join assignments a on a.id = s.assignment join courses c on c.id = a.course
      where s.id = $1`,
-    [submission],
+    [submission, teacher],
   );
   if (!row) return undefined;
   const { due, ...work } = row;
@@ -44,16 +52,20 @@ export async function selectFolio(db: Queries, submission: string): Promise<z.in
   return row?.folio;
 }
 
-/** As JSON. */
-export async function selectFolioText(db: Queries, submission: string): Promise<string | undefined> {
+/** As JSON. Names of files often say whose they are. */
+export async function selectFolioText(db: Queries, submission: string, nameless: boolean): Promise<string | undefined> {
   const row = await selectOne(
     db,
     z.object({ folio: z.string() }),
-    'select folio::text as folio from submissions where id = $1',
+    `select ${nameless ? WITHOUT_FILE_NAMES : 'folio'}::text as folio from submissions where id = $1`,
     [submission],
   );
   return row?.folio;
 }
+
+const WITHOUT_FILE_NAMES = `jsonb_set(folio, '{files}', (
+  select coalesce(jsonb_agg(file || jsonb_build_object('name', 'File ' || number) order by number), '[]')
+  from jsonb_array_elements(folio -> 'files') with ordinality as t (file, number)))`;
 
 /** So much of a folio as tells whether an anchor holds in it; other leaves are missing. */
 export async function selectWhatHolds(

@@ -14,8 +14,9 @@ export function submissionRoutes(context: Context): Router {
 
   serve(router, context, readWork, 'work.read', async ({ params, standing }) => {
     if (standing.teacher && !standing.opened) await markOpened(db, params.submission);
-    const work = found(await selectWork(db, params.submission));
-    return { ...work, folio: new StoredJson(found(await selectFolioText(db, params.submission))) };
+    const work = found(await selectWork(db, params.submission, standing.teacher));
+    const folio = await selectFolioText(db, params.submission, work.nameless);
+    return { ...work, folio: new StoredJson(found(folio)) };
   });
 
   serve(router, context, withdrawWork, 'work.withdraw', async ({ params, body }) => {

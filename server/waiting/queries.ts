@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { AssignmentSummary, Waiting } from '../../contract/assignments.ts';
 import { Id, Instant } from '../../contract/basics.ts';
 import { Standing } from '../../contract/grading.ts';
+import { SHOWN_NAME } from '../access/visible.ts';
 import { SUMMARY_COLUMNS, SUMMARY_JSON } from '../assignments/queries.ts';
 import { select, type Queries } from '../db/database.ts';
 import { dueOf, standingOf } from '../assignments/marking.ts';
@@ -23,11 +24,11 @@ export async function selectToMark(db: Queries, teacher: string): Promise<Waitin
   const rows = await select(
     db,
     ToMarkRow,
-    `select s.id as submission, p.name as student, ${SUMMARY_JSON} as assignment, ${dueOf('s.student')} as due,
+    `select s.id as submission, ${SHOWN_NAME} as student, ${SUMMARY_JSON} as assignment, ${dueOf('s.student')} as due,
        ${standingOf('s.student')} as standing, ${WORK_FACTS}
      from submissions s join assignments a on a.id = s.assignment ${TAUGHT_BY} join people p on p.id = s.student
      where s.returned_at is null and s.ready_at is null and ${NEWEST}
-     order by s.handed_in_at, p.name`,
+     order by s.handed_in_at, s.id`,
     [teacher],
   );
   return rows.map((row) => ({

@@ -89,6 +89,11 @@ function leaveDue(): void {
         <v-btn size="small" variant="flat" color="primary" @click="set({ open: true })">Open it to students</v-btn>
       </template>
     </p>
+    <v-checkbox
+      label="Mark without names: you see whose a work is when it is returned"
+      :model-value="overview.anonymous"
+      @update:model-value="set({ anonymous: $event === true })"
+    />
     <p v-if="state" :class="{ refused: state.wrong }" :role="state.wrong ? 'alert' : 'status'" class="quiet">
       {{ state.text }}
     </p>

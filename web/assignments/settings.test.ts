@@ -7,7 +7,17 @@ import AssignmentFields from './AssignmentFields.vue';
 import QuestionsEditor from './QuestionsEditor.vue';
 
 const overview: AssignmentOverview = {
-  ...{ id: 'a', title: 'A walk', course: 'C', courseId: 'c', dueAt: null, brief: '', budget: 30, open: false },
+  ...{
+    id: 'a',
+    title: 'A walk',
+    course: 'C',
+    courseId: 'c',
+    dueAt: null,
+    brief: '',
+    budget: 30,
+    open: false,
+    anonymous: false,
+  },
   ...{ marking: PLAIN_MARKING, questions: [], rows: [] },
 };
 const question: Question = { id: 'q', kind: 'short', prompt: 'How high?', choices: [], points: 100 };

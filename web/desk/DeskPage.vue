@@ -36,6 +36,7 @@ const { focused, returned } = desk;
       :place="klass.place.value"
       :set-returned="page.setReturned"
       :set-ready="page.setReady"
+      :others="page.others.value"
     />
     <div class="second">
       <ClassStrip :students="klass.students.value" :student="work.student.id" />

@@ -3,6 +3,7 @@ import type { Feedback, Work } from '#contract/submissions';
 import { mdiChevronLeft, mdiChevronRight, mdiKeyboardOutline, mdiRedo, mdiUndo } from '@mdi/js';
 import OutboxState from '../shell/OutboxState.vue';
 import GoMenu from '../shell/GoMenu.vue';
+import { listOf } from '../wording/format.ts';
 import { useSitting } from '../feedback/sitting.ts';
 import VersionMenu from '../feedback/VersionMenu.vue';
 import type { Place } from './class-place.ts';
@@ -16,6 +17,8 @@ defineProps<{
   place: Place | undefined;
   setReturned: (returned: boolean) => Promise<void>;
   setReady: (ready: boolean) => Promise<void>;
+  /** Who else is at this work. */
+  others: readonly string[];
 }>();
 
 const desk = useDesk();
@@ -52,6 +55,9 @@ const deskOf = (submission: string | undefined) => (submission ? { name: 'desk',
     <VersionMenu :work="work" route="desk" />
     <span v-if="feedback.returnedAt" class="flag">returned</span>
     <span v-else-if="feedback.readyAt" class="flag">ready</span>
+    <span v-if="others.length > 0" class="flag" role="status"
+      >{{ listOf(others) }} {{ others.length === 1 ? 'is' : 'are' }} here too</span
+    >
     <OutboxState class="saved" />
     <v-btn
       :icon="mdiUndo"

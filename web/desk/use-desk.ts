@@ -34,6 +34,7 @@ import { BANKING, useDeskEntries } from './use-desk-entries.ts';
 import { useDeskKeys } from './use-desk-keys.ts';
 import { useForms } from './use-forms.ts';
 import { useMovingStamp } from './use-moving-stamp.ts';
+import { useOthers } from './use-others.ts';
 import { usePace } from './use-pace.ts';
 import { useUndo } from './use-undo.ts';
 import { useWriting } from './use-writing.ts';
@@ -163,6 +164,7 @@ export function useDeskPage(
     { immediate: true },
   );
 
+  const others = useOthers(submission, () => void store.lookAgain());
   const targetName = computed(() => choosing.target.value && anchorName(choosing.target.value));
   const target = computed(() =>
     choosing.target.value && targetName.value ? { anchor: choosing.target.value, name: targetName.value } : undefined,
@@ -337,6 +339,7 @@ export function useDeskPage(
       void klass.load();
     },
     setReady: readied,
+    others,
     async pick(id: string): Promise<void> {
       await focusRibbon(id);
       if (stamp.moving.value) choosing.takeBox();

@@ -161,6 +161,7 @@ export const useFeedback = defineStore('feedback', () => {
 
   return {
     work,
+    lookAgain: () => (work.value ? lookAgain(work.value.id) : Promise.resolve()),
     feedback,
     listening,
     load,

@@ -44,6 +44,7 @@ export const workOf = (folio: Folio): Work => ({
   files: folio.files.map(({ name }) => ({ name, mediaType: 'application/octet-stream' })),
   handedInAt: '2026-01-01T00:00:00Z',
   late: false,
+  nameless: false,
   assignment: { id: ID, title: '', course: '', courseId: ID, dueAt: null },
   course: ID,
   marginKey: [...DEFAULT_KEY],

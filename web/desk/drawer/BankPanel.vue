@@ -35,7 +35,7 @@ const about = computed(() => (anchor.value.type === 'whole' ? 'the whole work' :
 
 async function take(banked: BankedRemark): Promise<void> {
   player.stop();
-  const greets = greeting.wanted.value ? greeting.recording.value : undefined;
+  const greets = greeting.wanted.value && !props.work.nameless ? greeting.recording.value : undefined;
   const remark = await drop(banked, {
     anchor: anchor.value,
     rubric: desk.rubric.value,
@@ -53,7 +53,7 @@ onBeforeUnmount(() => player.stop());
     <BankPicker :picker="picker" @drop="take" @close="$emit('close')" />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <p v-if="busy" class="quiet" role="status">Putting the greeting before it …</p>
-    <GreetingLine :greeting="greeting" :name="work.student.name" />
+    <GreetingLine v-if="!work.nameless" :greeting="greeting" :name="work.student.name" />
     <p class="quiet keys">Digits or Enter: say it. Up and Down: go through. Right: listen. Escape: close.</p>
   </DeskPanel>
 </template>
