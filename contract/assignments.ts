@@ -2,6 +2,7 @@ import type { Question as CoreQuestion } from '#core/folio';
 import { z } from 'zod';
 import { Hundredths, Id, Instant } from './basics.ts';
 import { endpoint } from './endpoint.ts';
+import { FileFormat } from './folio.ts';
 import { Grade, Marking, Standing } from './grading.ts';
 import { ReadNote } from './uploads.ts';
 
@@ -62,12 +63,27 @@ export type ClassRow = z.infer<typeof ClassRow>;
 /** Seconds that a spoken remark should take; null where nobody counts. It never cuts. */
 export const Budget = z.int().min(5).max(1800).nullable();
 
+/** When it counts, how much, and what may be handed in. */
+const Rules = z.object({
+  /** One of its course's; null for none. */
+  term: z.string().trim().max(60).nullable(),
+  category: z.string().trim().max(60),
+  /** Hundredths of a per cent of the result of the course. */
+  weight: Hundredths.min(0).max(100_00).nullable(),
+  /** How many versions may be handed in; null for as many as one likes. */
+  attempts: z.int().min(1).max(100).nullable(),
+  /** Null for all that can be read. */
+  formats: z.array(FileFormat).min(1, 'Choose at least one format').nullable(),
+});
+
 export const AssignmentOverview = AssignmentSummary.extend({
   brief: z.string(),
   budget: Budget,
   open: z.boolean(),
   anonymous: z.boolean(),
   marking: Marking,
+  ...Rules.shape,
+  terms: z.array(z.string()),
   questions: z.array(Question),
   rows: z.array(ClassRow),
 });
@@ -112,6 +128,11 @@ export const OwnWork = z.object({
     brief: z.string(),
     /** Where there are any, the work is the answers to them; otherwise it is one or more files. */
     questions: z.array(Question),
+    /** How many versions may still be handed in; null for as many as one likes. */
+    attemptsLeft: z.int().min(0).nullable(),
+    formats: z.array(FileFormat).nullable(),
+    /** Its course is over. */
+    aside: z.boolean(),
   }),
   versions: z.array(
     z.object({
@@ -146,6 +167,7 @@ export const AssignmentSettings = z.object({
   /** Teachers do not see whose a work is until it is returned. */
   anonymous: z.boolean(),
   marking: Marking,
+  ...Rules.shape,
 });
 export type AssignmentSettings = z.infer<typeof AssignmentSettings>;
 export const AssignmentChange = AssignmentSettings.partial();
@@ -154,7 +176,8 @@ export type AssignmentChange = z.infer<typeof AssignmentChange>;
 export const makeAssignment = endpoint({
   method: 'POST',
   path: '/courses/:course/assignments',
-  body: AssignmentSettings.pick({ title: true }),
+  /** `from`: asks the same as another one. */
+  body: z.object({ title: AssignmentSettings.shape.title, from: Id.optional() }),
   answer: z.object({ id: Id }),
 });
 export const setAssignment = endpoint({

@@ -1,9 +1,16 @@
 import { z } from 'zod';
 import { Id, Instant } from './basics.ts';
 import { endpoint } from './endpoint.ts';
+import { MarginKey } from './margin-key.ts';
 
 /** A course that somebody teaches or learns in. */
-export const CourseSummary = z.object({ id: Id, title: z.string(), teaches: z.boolean() });
+export const CourseSummary = z.object({
+  id: Id,
+  title: z.string(),
+  teaches: z.boolean(),
+  /** It is over: read, and nothing new comes into it. */
+  aside: z.boolean(),
+});
 export type CourseSummary = z.infer<typeof CourseSummary>;
 
 export const Course = CourseSummary.extend({
@@ -12,6 +19,9 @@ export const Course = CourseSummary.extend({
   students: z.array(z.string()),
   /** How many of them have never come in; null for students. */
   notIn: z.int().nullable(),
+  /** Names of the parts of its year. */
+  terms: z.array(z.string()),
+  marginKey: MarginKey,
   assignments: z.array(
     z.object({
       id: Id,
@@ -41,6 +51,19 @@ export const makeCourse = endpoint({
 export const changeCourse = endpoint({
   method: 'PATCH',
   path: '/courses/:course',
+  body: z
+    .object({
+      title: CourseTitle,
+      terms: z.array(z.string().trim().min(1).max(60)).max(20),
+      aside: z.boolean(),
+    })
+    .partial(),
+  answer: CourseSummary,
+});
+/** The same course for another year, without students, works and dates. */
+export const copyCourse = endpoint({
+  method: 'POST',
+  path: '/courses/:course/copy',
   body: z.object({ title: CourseTitle }),
   answer: CourseSummary,
 });

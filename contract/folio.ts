@@ -147,6 +147,7 @@ export const Leaf = z.discriminatedUnion('kind', [
   }),
 ]) satisfies z.ZodType<CoreLeaf>;
 
+/** Of what is handed in, or typed here. */
 export const Format = z.enum([
   'docx',
   'odt',
@@ -171,6 +172,8 @@ export const Format = z.enum([
   'xlsx',
   'answers',
 ]);
+/** What comes as a file. */
+export const FileFormat = Format.exclude(['answers']);
 
 export const Folio = z.object({
   title: z.string(),

@@ -15,6 +15,8 @@ export const Member = z.object({
   mail: z.string(),
   number: z.string(),
   teaches: z.boolean(),
+  /** Is in the course no more; the works stay. */
+  left: z.boolean(),
   /** Null until they have chosen a password. */
   cameInAt: Instant.nullable(),
   /** How many works they have handed in here. */
@@ -86,4 +88,12 @@ export const inviteTeacher = endpoint({
   path: '/courses/:course/teachers',
   body: z.object({ name: PersonName, mail: Mail }),
   answer: z.object({ slip: Slip.nullable() }),
+});
+
+/** A student leaves, and their works stay; or comes back. */
+export const setLeft = endpoint({
+  method: 'PUT',
+  path: '/courses/:course/people/:person/left',
+  body: z.object({ left: z.boolean() }),
+  answer: Member,
 });

@@ -1,6 +1,10 @@
 import type { Question } from '#core/folio';
+import type { Marking } from '#core/grading';
 
 export const COURSE = 'Reading the Shore';
+/** Taught by one of its teachers alone. */
+export const SECOND_COURSE = 'Counting the Tide';
+export const TERMS = ['Winter', 'Spring'];
 
 export interface SampleQuestion {
   kind: Question['kind'];
@@ -18,10 +22,28 @@ export interface SampleWork {
   answers?: string[];
   /** How many days before the sample school is filled it came in. */
   daysAgo: number;
+  /** Points for the whole work. */
+  total?: number;
+}
+
+/** What a teacher has decided about a student. */
+export interface SampleStanding {
+  student: string;
+  flag?: 'missing' | 'incomplete' | 'excused';
+  extendedDaysAgo?: number;
 }
 
 export interface SampleAssignment {
   title: string;
+  course?: typeof SECOND_COURSE;
+  term?: string;
+  category?: string;
+  /** Per cent of the result of its course. */
+  weight?: number;
+  marking?: Partial<Marking>;
+  scale?: typeof SCALE;
+  anonymous?: boolean;
+  standings?: SampleStanding[];
   brief: string;
   dueDaysAgo: number;
   rubric: SampleCriterion[];
@@ -37,6 +59,9 @@ export interface SampleCriterion {
   title: string;
   description: string;
   levels: { title: string; description: string; points: number }[];
+  /** Per cent. */
+  weight?: number;
+  bonus?: boolean;
 }
 
 const criterion = (title: string, description: string, points: number[], levels: string[]): SampleCriterion => ({
@@ -99,9 +124,18 @@ const TRUE = short('True to the place', 'Whether what is shown was really seen.'
 
 const essay = (student: string, daysAgo: number): SampleWork => ({ student, files: [`${student}.docx`], daysAgo });
 
+const fog = (student: string, daysAgo: number): SampleWork => ({ student, files: [`fog-${student}.md`], daysAgo });
+
 export const ASSIGNMENTS: SampleAssignment[] = [
   {
     title: 'A walk along the shore',
+    ...{ term: 'Winter', category: 'Essays', weight: 20 },
+    standings: [
+      { student: 'chidi-umeh', flag: 'missing' },
+      { student: 'giulia-ferrante', flag: 'excused' },
+      { student: 'jomo-wekesa', flag: 'incomplete' },
+      { student: 'liang-meixiu', extendedDaysAgo: 0.5 },
+    ],
     brief:
       'Walk one stretch of the Fennick shore. Say what you saw, what it tells about the place, and where your evidence ends. About 400 words, as a Word document.',
     dueDaysAgo: 2,
@@ -122,9 +156,15 @@ export const ASSIGNMENTS: SampleAssignment[] = [
   },
   {
     title: 'A place I know better than others',
+    ...{ term: 'Winter', category: 'Essays', weight: 20 },
+    marking: {
+      shown: 'percent',
+      decimals: 1,
+      late: { grace: 30, unit: 'day', percent: 1000, of: 'possible', floor: 4000 },
+    },
     brief: 'Write about one place on the estuary that you know better than most people do. Any text format will do.',
-    dueDaysAgo: 1.5,
-    rubric: WALK_RUBRIC,
+    dueDaysAgo: 1.75,
+    rubric: WALK_RUBRIC.map((one, index) => ({ ...one, weight: [40, 40, 20][index]! })),
     works: [
       { student: 'sione-tuipulotu', files: ['sione-tuipulotu.pdf'], daysAgo: 1.9 },
       { student: 'thandiwe-moyo', files: ['thandiwe-moyo.odt'], daysAgo: 1.8 },
@@ -135,9 +175,11 @@ export const ASSIGNMENTS: SampleAssignment[] = [
   },
   {
     title: 'A pitch in six slides',
+    ...{ term: 'Spring', category: 'Speaking', weight: 10 },
+    marking: { shown: 'points', halfSteps: true },
     brief: 'Ask the harbour council for one thing. Not more than six slides; what you want to say goes into the notes.',
     dueDaysAgo: 1.4,
-    rubric: [CLEAR, TRUE],
+    rubric: [CLEAR, { ...TRUE, bonus: true }],
     works: [
       { student: 'mirza-hadzic', files: ['mirza-hadzic.pptx'], daysAgo: 1.5 },
       { student: 'nomvula-dlangamandla', files: ['nomvula-dlangamandla.odp'], daysAgo: 1.45 },
@@ -156,6 +198,11 @@ export const ASSIGNMENTS: SampleAssignment[] = [
   },
   {
     title: 'An interview on the quay',
+    ...{ term: 'Spring', category: 'Speaking', weight: 10 },
+    scale: [
+      { grade: 'Passed', from: 50 },
+      { grade: 'Not yet passed', from: 0 },
+    ],
     brief: 'Ask somebody who works on the water one good question, and record the answer. Two minutes at the most.',
     dueDaysAgo: 1.2,
     rubric: [CLEAR, TRUE],
@@ -216,6 +263,16 @@ export const ASSIGNMENTS: SampleAssignment[] = [
         daysAgo: 0.9,
       },
     ],
+  },
+  {
+    title: 'Fog, in a hundred words',
+    course: SECOND_COURSE,
+    brief: 'Describe one foggy hour so that somebody who was not there hears it. About a hundred words.',
+    dueDaysAgo: 0.5,
+    anonymous: true,
+    marking: { shown: 'points', possible: 2000 },
+    rubric: [],
+    works: [{ ...fog('chidi-umeh', 0.9), total: 17 }, fog('hoku-kalani', 0.8), fog('kateryna-bilyk', 0.7)],
   },
 ];
 

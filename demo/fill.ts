@@ -1,9 +1,12 @@
 import { passageAnchor, type Anchor } from '#core/anchor';
+import { PLAIN_MARKING } from '#core/grading';
 import { answersFile, type Folio, type Question } from '#core/folio';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { NO_WORDS } from '../contract/said.ts';
+import { updateMarking } from '../server/assignments/marking.ts';
 import { upsertPoints, upsertScore } from '../server/grading/queries.ts';
+import { putAdjustment, putStanding } from '../server/grading/standing.ts';
 import { upsertListening } from '../server/recordings/queries.ts';
 import { putTranscript, putTranslation } from '../server/transcripts/queries.ts';
 import type { Database, Queries } from '../server/db/database.ts';
@@ -17,13 +20,25 @@ import { insertSubmission, keepFiles, type HandedIn } from '../server/submission
 import { markOpened } from '../server/access/work-state.ts';
 import { selectFolio } from '../server/submissions/queries.ts';
 import { setReturned } from '../server/feedback/return.ts';
+import { updateReady } from '../server/returning/queries.ts';
 import { hashPassword } from '../server/sessions/passwords.ts';
-import { ASSIGNMENTS, COURSE, SCALE, type SampleAssignment, type SampleWork } from './assignment.ts';
+import {
+  ASSIGNMENTS,
+  COURSE,
+  SCALE,
+  SECOND_COURSE,
+  TERMS,
+  type SampleAssignment,
+  type SampleWork,
+} from './assignment.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
 import { fillBank, fillGreetings, sayAgain, sayNotes } from './fill-bank.ts';
 import { daysAgo, draftOf, keepVoice, putWords } from './voices.ts';
 import { WRITTEN } from './written.ts';
 import { FEEDBACK, type SampleFeedback, type SampleRemark } from './remarks.ts';
+
+/** So many of the students are in the second course too. */
+const IN_BOTH = 12;
 
 export const SAMPLE_PASSWORD = 'shoreline';
 
@@ -39,12 +54,21 @@ async function fill(tx: Queries): Promise<void> {
   await fillGreetings(tx, people.teacher, people.id);
   const marked = new Set<string>();
   for (const sample of ASSIGNMENTS) {
-    const added = await addAssignment(tx, people.course, sample);
-    const { course, teacher } = people;
+    const course = sample.course === SECOND_COURSE ? people.secondCourse : people.course;
+    const added = await addAssignment(tx, course, sample);
+    for (const { student, flag = null, extendedDaysAgo } of sample.standings ?? [])
+      await putStanding(
+        tx,
+        { assignment: added.assignment, student: people.id(student), person: people.teacher },
+        { flag, extendedUntil: extendedDaysAgo === undefined ? null : daysAgo(extendedDaysAgo) },
+      );
+    const { teacher } = people;
     await sayNotes(tx, sample.title, { course, teacher, assignment: added.assignment }, people.id);
     for (const work of sample.works) {
       const student = people.id(work.student);
       const submission = await handIn(tx, sample, added, student, work);
+      if (work.total !== undefined)
+        await putAdjustment(tx, submission, { extra: null, total: work.total * 100, reason: '' }, teacher);
       const feedback = FEEDBACK.find((one) => one.student === work.student && !marked.has(work.student));
       marked.add(work.student);
       if (feedback) await sayAgain(tx, banked, feedback, { submission, teacher, student });
@@ -64,6 +88,7 @@ async function fill(tx: Queries): Promise<void> {
 
 async function addPeople(db: Queries): Promise<{
   course: string;
+  secondCourse: string;
   teacher: string;
   second: string;
   id: (login: string) => string;
@@ -71,13 +96,17 @@ async function addPeople(db: Queries): Promise<{
   const passwordHash = await hashPassword(SAMPLE_PASSWORD);
   const ids = new Map<string, string>();
   const course = await addCourse(db, COURSE);
+  const secondCourse = await addCourse(db, SECOND_COURSE);
+  await db.query('update courses set terms = $2 where id = $1', [course, JSON.stringify(TERMS)]);
   for (const name of [...TEACHERS, ...STUDENTS]) {
     const person = await addPerson(db, { name, login: loginOf(name), passwordHash });
     ids.set(loginOf(name), person);
     await enrol(db, course, person, TEACHERS.includes(name) ? 'teacher' : 'student');
   }
   const [teacher, second] = TEACHERS.map((name) => ids.get(loginOf(name))!);
-  return { course, teacher: teacher!, second: second!, id: (login) => ids.get(login)! };
+  await enrol(db, secondCourse, teacher!, 'teacher');
+  for (const name of STUDENTS.slice(0, IN_BOTH)) await enrol(db, secondCourse, ids.get(loginOf(name))!, 'student');
+  return { course, secondCourse, teacher: teacher!, second: second!, id: (login) => ids.get(login)! };
 }
 
 interface Added {
@@ -86,29 +115,25 @@ interface Added {
   questions: Question[];
 }
 
-async function addAssignment(
-  db: Queries,
-  course: string,
-  { title, brief, dueDaysAgo, rubric, questions = [] }: SampleAssignment,
-): Promise<Added> {
+async function addAssignment(db: Queries, course: string, sample: SampleAssignment): Promise<Added> {
+  const { title, brief, dueDaysAgo, rubric, questions = [], scale = SCALE, weight } = sample;
   const assignment = randomUUID();
-  await db.query('insert into assignments (id, course, title, brief, due_at) values ($1, $2, $3, $4, $5)', [
-    assignment,
-    course,
-    title,
-    brief,
-    daysAgo(dueDaysAgo),
-  ]);
+  await db.query(
+    `insert into assignments (id, course, title, brief, due_at, anonymous, term, category, weight)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+    [
+      ...[assignment, course, title, brief, daysAgo(dueDaysAgo), sample.anonymous ?? false],
+      ...[sample.term ?? null, sample.category ?? '', weight ?? null],
+    ],
+  );
+  await updateMarking(db, assignment, { ...PLAIN_MARKING, ...sample.marking });
   const criteria: Added['criteria'] = [];
-  for (const [position, { title, description, levels }] of rubric.entries()) {
+  for (const [position, { title, description, levels, weight, bonus = false }] of rubric.entries()) {
     const id = randomUUID();
-    await db.query('insert into criteria (id, assignment, position, title, description) values ($1, $2, $3, $4, $5)', [
-      id,
-      assignment,
-      position,
-      title,
-      description,
-    ]);
+    await db.query(
+      `insert into criteria (id, assignment, position, title, description, weight, bonus) values ($1, $2, $3, $4, $5, $6, $7)`,
+      [id, assignment, position, title, description, weight ?? null, bonus],
+    );
     const ids = levels.map(() => randomUUID());
     for (const [index, level] of levels.entries())
       await db.query(
@@ -117,7 +142,7 @@ async function addAssignment(
       );
     criteria.push({ id, levels: ids });
   }
-  for (const { grade, from } of SCALE)
+  for (const { grade, from } of scale)
     await db.query('insert into bands (assignment, grade, from_percentage) values ($1, $2, $3)', [
       assignment,
       grade,
@@ -210,6 +235,7 @@ async function giveFeedback(
       person: teacher,
     });
   if (feedback.returned) await setReturned(db, submission, true, teacher);
+  if (feedback.ready) await updateReady(db, submission, true);
 }
 
 interface About {

@@ -25,6 +25,8 @@ export interface SampleFeedback {
   /** The student's login; it is about the first work that they handed in. */
   student: string;
   returned: boolean;
+  /** A teacher says that it may go out. */
+  ready?: boolean;
   /** Level chosen for each criterion, counted from 0; undefined where it is not scored yet. */
   levels: (number | undefined)[];
   /** Points given to answers. */
@@ -192,7 +194,8 @@ export const FEEDBACK: SampleFeedback[] = [
   {
     student: 'mirza-hadzic',
     returned: false,
-    levels: [3, undefined],
+    ready: true,
+    levels: [3, 2],
     remarks: [
       {
         name: 'mirza-table',

@@ -274,6 +274,27 @@ export const problems = {
       'Answered already',
       'Somebody has handed in answers to these questions, so they stay as they are. Make another assignment for new ones.',
     ),
+  courseAside: () =>
+    new ProblemError(
+      409,
+      'course-aside',
+      'This course is over',
+      'This course has been put aside, so nothing can be handed in. Your teacher can bring it back.',
+    ),
+  noAttemptLeft: (attempts: number) =>
+    new ProblemError(
+      409,
+      'no-attempt-left',
+      'Handed in already',
+      `This can be handed in ${attempts === 1 ? 'once' : `${attempts} times`}, and you have done so. Ask your teacher if something went wrong.`,
+    ),
+  formatRefused: (formats: readonly string[]) =>
+    new ProblemError(
+      422,
+      'format-refused',
+      'Another format, please',
+      `Your teacher takes only: ${formats.join(', ')}. Save your work as one of these and hand it in again.`,
+    ),
   rubricRefused: (why: string) => new ProblemError(422, 'rubric-refused', 'Rubric refused', why),
   notAStudent: () =>
     new ProblemError(

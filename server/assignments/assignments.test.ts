@@ -48,6 +48,7 @@ describe.each(bodies)('an assignment on $name', ({ open }) => {
         open: true,
         anonymous: false,
       },
+      ...{ term: null, category: '', weight: null, attempts: null, formats: null },
       marking: PLAIN_MARKING,
     });
     expect(await ownTitles()).toContain('Seen later');

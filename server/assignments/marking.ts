@@ -1,4 +1,5 @@
 import type { Marking } from '#core/grading';
+import type { AssignmentSettings } from '../../contract/assignments.ts';
 import type { Queries } from '../db/database.ts';
 
 /** How an assignment `a` is graded. */
@@ -20,5 +21,25 @@ export async function updateMarking(db: Queries, assignment: string, marking: Ma
     `update assignments set shown = $2, decimals = $3, half_steps = $4, possible = $5::int / 100.0, late_rule = $6::jsonb
      where id = $1`,
     [assignment, shown, decimals, halfSteps, possible, late && JSON.stringify(late)],
+  );
+}
+
+/** When an assignment `a` counts, how much, and what may be handed in. */
+export const RULE_COLUMNS = 'a.term, a.category, (a.weight * 100)::int as weight, a.attempts, a.formats';
+
+export async function updateRules(
+  db: Queries,
+  assignment: string,
+  {
+    term,
+    category,
+    weight,
+    attempts,
+    formats,
+  }: Pick<AssignmentSettings, 'term' | 'category' | 'weight' | 'attempts' | 'formats'>,
+): Promise<void> {
+  await db.query(
+    `update assignments set term = $2, category = $3, weight = $4::int / 100.0, attempts = $5, formats = $6::jsonb where id = $1`,
+    [assignment, term, category, weight, attempts, formats && JSON.stringify(formats)],
   );
 }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { AssignmentSettings, type AssignmentChange, AssignmentSummary, Question } from '../../contract/assignments.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
-import { MARKING_JSON, updateMarking } from './marking.ts';
+import { MARKING_JSON, RULE_COLUMNS, updateMarking, updateRules } from './marking.ts';
 
 /** What an assignment `a` of a course `c` is called, and when it is due. */
 export const SUMMARY_JSON = `jsonb_build_object('id', a.id, 'title', a.title, 'course', c.title, 'courseId', c.id, 'dueAt', a.due_at)`;
@@ -40,7 +40,7 @@ const settingsOf = async (db: Queries, assignment: string): Promise<AssignmentSe
   (await selectOne(
     db,
     AssignmentSettings,
-    `select a.title, a.brief, a.due_at as "dueAt", a.budget, a.open, a.anonymous, ${MARKING_JSON} as marking from assignments a where a.id = $1`,
+    `select a.title, a.brief, a.due_at as "dueAt", a.budget, a.open, a.anonymous, ${MARKING_JSON} as marking, ${RULE_COLUMNS} from assignments a where a.id = $1`,
     [assignment],
   ))!;
 
@@ -52,8 +52,12 @@ export async function updateAssignment(
 ): Promise<AssignmentSettings> {
   await tx.query('select from assignments where id = $1 for update', [assignment]);
   const before = await settingsOf(tx, assignment);
-  const { title, brief, dueAt, budget, open, anonymous, marking } = AssignmentSettings.parse({ ...before, ...change });
+  const { title, brief, dueAt, budget, open, anonymous, marking, ...rules } = AssignmentSettings.parse({
+    ...before,
+    ...change,
+  });
   await updateMarking(tx, assignment, marking);
+  await updateRules(tx, assignment, rules);
   await tx.query(
     'update assignments set title = $2, brief = $3, due_at = $4, budget = $5, open = $6, anonymous = $7 where id = $1',
     [...[assignment, title, brief, dueAt, budget, open, anonymous]],

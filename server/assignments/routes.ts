@@ -1,18 +1,14 @@
 import { Router } from 'express';
-import { makeAssignment, setAssignment, setQuestions } from '../../contract/assignments.ts';
+import { setAssignment, setQuestions } from '../../contract/assignments.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
-import { insertAssignment, isAnswered, replaceQuestions, selectQuestions, updateAssignment } from './queries.ts';
+import { isAnswered, replaceQuestions, selectQuestions, updateAssignment } from './queries.ts';
 
 /** What a teacher sets. */
 export function assignmentRoutes(context: Context): Router {
   const router = Router();
   const { db } = context;
-
-  serve(router, context, makeAssignment, 'course.set', async ({ params, body }) => ({
-    id: await insertAssignment(db, params.course, body.title),
-  }));
 
   serve(router, context, setAssignment, 'assignment.set', ({ params, body }) =>
     db.transaction((tx) => updateAssignment(tx, params.assignment, body)),

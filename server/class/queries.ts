@@ -1,14 +1,14 @@
 import { isLate, workState, type WorkState } from '#core/workflow';
 import { z } from 'zod';
-import { AssignmentSummary, Budget, type AssignmentOverview, type ClassRow } from '../../contract/assignments.ts';
+import { AssignmentOverview, type ClassRow } from '../../contract/assignments.ts';
 import { Id, Instant } from '../../contract/basics.ts';
-import { Marking, Standing } from '../../contract/grading.ts';
+import { Standing } from '../../contract/grading.ts';
 import type { ClassStates } from '../../contract/submissions.ts';
 import { SUMMARY_COLUMNS, selectQuestions } from '../assignments/queries.ts';
 import { SHOWN_NAME } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { GRADE_JSON, GradeOrNone } from '../grading/queries.ts';
-import { dueOf, MARKING_JSON, standingOf } from '../assignments/marking.ts';
+import { dueOf, MARKING_JSON, RULE_COLUMNS, standingOf } from '../assignments/marking.ts';
 import { NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
 
 const Student = z.object({ student: Id, name: z.string() });
@@ -24,7 +24,8 @@ interface StudentState {
 }
 
 /** The students of an assignment's course, each with their newest version. */
-const CLASS = `assignments a join enrolments e on e.course = a.course and e.role = 'student' join people p on p.id = e.person
+const CLASS = `assignments a join enrolments e on e.course = a.course and e.role in ('student', 'left')
+  join people p on p.id = e.person
   left join submissions s on s.assignment = a.id and s.student = p.id and ${NEWEST}`;
 
 /** How far each student of the class is, in the order of names. */
@@ -33,7 +34,7 @@ async function selectStates(db: Queries, assignment: string): Promise<StudentSta
     db,
     z.union([StateRow, NotHandedIn]),
     `select p.id as student, ${SHOWN_NAME} as name, s.id as submission, ${WORK_FACTS}
-     from ${CLASS} where a.id = $1 order by 2, p.id`,
+     from ${CLASS} where a.id = $1 and (e.role = 'student' or s.id is not null) order by 2, p.id`,
     [assignment],
   );
   return rows.map((row) => ({
@@ -52,13 +53,7 @@ export async function selectClass(db: Queries, submission: string): Promise<Clas
   return { students: row ? await selectStates(db, row.assignment) : [] };
 }
 
-const Head = AssignmentSummary.extend({
-  brief: z.string(),
-  budget: Budget,
-  open: z.boolean(),
-  anonymous: z.boolean(),
-  marking: Marking,
-});
+const Head = AssignmentOverview.omit({ rows: true, questions: true });
 
 const OverviewRow = StateRow.extend({
   spoken: z.int(),
@@ -73,7 +68,7 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
   const head = await selectOne(
     db,
     Head,
-    `select ${SUMMARY_COLUMNS}, a.brief, a.budget, a.open, a.anonymous, ${MARKING_JSON} as marking from assignments a join courses c on c.id = a.course where a.id = $1`,
+    `select ${SUMMARY_COLUMNS}, a.brief, a.budget, a.open, a.anonymous, ${MARKING_JSON} as marking, ${RULE_COLUMNS}, c.terms from assignments a join courses c on c.id = a.course where a.id = $1`,
     [assignment],
   );
   if (!head) return undefined;
@@ -88,7 +83,7 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
         where r.submission = s.id and r.put_aside_at is null and l.person = s.student and l.finished_at is not null) as heard,
        (select count(*)::int from replies y join remarks r on r.id = y.remark
         where r.submission = s.id and r.put_aside_at is null and ${UNANSWERED}) as unanswered
-     from ${CLASS} where a.id = $1 order by 2, p.id`,
+     from ${CLASS} where a.id = $1 and (e.role = 'student' or s.id is not null) order by 2, p.id`,
     [assignment],
   );
   return {

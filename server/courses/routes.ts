@@ -1,8 +1,17 @@
 import { Router } from 'express';
-import { changeCourse, makeCourse, readCourse, readCourses } from '../../contract/courses.ts';
+import { makeAssignment } from '../../contract/assignments.ts';
+import {
+  changeCourse,
+  copyCourse as copyCourseEndpoint,
+  makeCourse,
+  readCourse,
+  readCourses,
+} from '../../contract/courses.ts';
+import { insertAssignment } from '../assignments/queries.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
+import { copyAssignment, copyCourse, teachesAssignment } from './copy.ts';
 import { insertCourse, selectCourse, selectCourses, updateCourse } from './queries.ts';
 
 export function courseRoutes(context: Context): Router {
@@ -21,9 +30,22 @@ export function courseRoutes(context: Context): Router {
     return db.transaction((tx) => insertCourse(tx, body.title, person.id));
   });
 
-  serve(router, context, changeCourse, 'course.set', async ({ params, body }) => {
-    await updateCourse(db, params.course, body);
-    return { id: params.course, title: body.title, teaches: true };
-  });
+  serve(router, context, changeCourse, 'course.set', ({ params, body }) => updateCourse(db, params.course, body));
+
+  serve(router, context, copyCourseEndpoint, 'course.set', ({ params, body, person }) =>
+    db.transaction((tx) => copyCourse(tx, params.course, body.title, person.id)),
+  );
+
+  serve(
+    router,
+    context,
+    makeAssignment,
+    'course.set',
+    async ({ params: { course }, body: { title, from }, person }) => {
+      if (from === undefined) return { id: await insertAssignment(db, course, title) };
+      if (!(await teachesAssignment(db, from, person.id))) throw problems.notFound();
+      return { id: await db.transaction((tx) => copyAssignment(tx, from, course, title)) };
+    },
+  );
   return router;
 }

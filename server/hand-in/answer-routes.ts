@@ -8,6 +8,7 @@ import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { insertSubmission } from '../submissions/insert.ts';
+import { refuseByRules } from './queries.ts';
 import { selectDraft, upsertDraft } from './drafts.ts';
 
 /** Work that is typed in the app: the answers to the questions of an assignment. */
@@ -36,6 +37,7 @@ export function answerRoutes(context: Context): Router {
     });
     const file = answersFile((await selectSummary(db, assignment)).title, questions, answers);
     const submission = await db.transaction(async (tx) => {
+      await refuseByRules(tx, assignment, person.id);
       await upsertDraft(tx, assignment, person.id, answers);
       const id = randomUUID();
       return insertSubmission(tx, {

@@ -10,7 +10,7 @@ import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { insertSubmission, keepFiles, type HandedIn } from '../submissions/insert.ts';
 import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
-import { learnsIn } from './queries.ts';
+import { learnsIn, refuseByRules } from './queries.ts';
 
 interface Work {
   assignment: string;
@@ -49,9 +49,17 @@ export function handInRoutes(context: Context): Router {
     if (isTooMuch(handedIn.map(({ bulk }) => bulk)))
       throw problems.unreadableDocument(documentErrors.tooMuchText().message);
     const kept = await keepFiles(db, handedIn);
-    const submission = await db.transaction((tx) =>
-      insertSubmission(tx, { id: randomUUID(), assignment, student, files: kept }),
-    );
+    const submission = await db.transaction(async (tx) => {
+      // What a teacher puts in is what they take.
+      if (who === student)
+        await refuseByRules(
+          tx,
+          assignment,
+          student,
+          handedIn.map(({ file }) => file.format),
+        );
+      return insertSubmission(tx, { id: randomUUID(), assignment, student, files: kept });
+    });
     reattachSoon(context, submission, who);
     const notes = handedIn.flatMap(({ file, notes: some }) => some.map((note) => ({ file: file.name, ...note })));
     return { submission, notes };

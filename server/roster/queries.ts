@@ -5,14 +5,14 @@ import { Member } from '../../contract/roster.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
 const MEMBER = `select p.id, p.name, p.login, coalesce(p.mail, '') as mail, coalesce(p.number, '') as number,
-    e.role = 'teacher' as teaches, p.came_in_at as "cameInAt",
+    e.role = 'teacher' as teaches, e.role = 'left' as "left", p.came_in_at as "cameInAt",
     (select count(*)::int from submissions s join assignments a on a.id = s.assignment
      where a.course = e.course and s.student = p.id) as works
   from enrolments e join people p on p.id = e.person where e.course = $1`;
 
 /** Everybody of a course, its teachers first. */
 export const selectMembers = (db: Queries, course: string): Promise<Member[]> =>
-  select(db, Member, `${MEMBER} order by teaches desc, p.name, p.id`, [course]);
+  select(db, Member, `${MEMBER} order by teaches desc, "left", p.name, p.id`, [course]);
 
 export const selectMember = (db: Queries, course: string, person: string): Promise<Member | undefined> =>
   selectOne(db, Member, `${MEMBER} and p.id = $2`, [course, person]);
@@ -22,7 +22,7 @@ export const selectKnown = (db: Queries, course: string): Promise<Known[]> =>
   select(
     db,
     z.object({ id: Id, name: z.string(), mail: z.string(), number: z.string(), here: z.boolean() }),
-    `select p.id, p.name, coalesce(p.mail, '') as mail, coalesce(p.number, '') as number, e.person is not null as here
+    `select p.id, p.name, coalesce(p.mail, '') as mail, coalesce(p.number, '') as number, coalesce(e.role <> 'left', false) as here
      from people p left join enrolments e on e.person = p.id and e.course = $1
      where e.person is not null or p.mail is not null or p.number is not null`,
     [course],
@@ -66,3 +66,13 @@ export const selectByMail = (db: Queries, mail: string): Promise<{ id: string; n
   selectOne(db, z.object({ id: Id, name: z.string() }), 'select id, name from people where lower(mail) = lower($1)', [
     mail,
   ]);
+
+/** @returns false where this is nobody who learns, or has learned, in the course */
+export async function updateLeft(db: Queries, course: string, person: string, left: boolean): Promise<boolean> {
+  const rows = await db.query(
+    `update enrolments set role = case when $3 then 'left' else 'student' end
+     where course = $1 and person = $2 and role in ('student', 'left') returning 1 as one`,
+    [course, person, left],
+  );
+  return rows.length > 0;
+}

@@ -1,6 +1,14 @@
 import { isMail, planRoster, readRoster, type PlannedLine } from '#core/roster';
 import { Router } from 'express';
-import { changeMember, inviteTeacher, listStudents, MOST_LISTED, readMembers, takeOut } from '../../contract/roster.ts';
+import {
+  changeMember,
+  inviteTeacher,
+  listStudents,
+  MOST_LISTED,
+  readMembers,
+  setLeft,
+  takeOut,
+} from '../../contract/roster.ts';
 import type { Context } from '../context.ts';
 import { DatabaseError, UNIQUE_VIOLATION, type Queries } from '../db/database.ts';
 import { decodeText } from '../documents/decode-text.ts';
@@ -11,7 +19,15 @@ import { freeLogin } from '../joining/join.ts';
 import { slipFor } from '../joining/slips.ts';
 import { addPerson, enrol } from '../school/people.ts';
 import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
-import { deleteEnrolments, selectByMail, selectKnown, selectMember, selectMembers, updateMember } from './queries.ts';
+import {
+  deleteEnrolments,
+  selectByMail,
+  selectKnown,
+  selectMember,
+  selectMembers,
+  updateLeft,
+  updateMember,
+} from './queries.ts';
 
 /** Who teaches and who learns in a course. */
 export function rosterRoutes(context: Context): Router {
@@ -52,6 +68,11 @@ export function rosterRoutes(context: Context): Router {
       if (error instanceof DatabaseError && error.code === UNIQUE_VIOLATION) throw problems.mailOrNumberTaken();
       throw error;
     }
+    return (await selectMember(db, course, person))!;
+  });
+
+  serve(router, context, setLeft, 'course.set', async ({ params: { course, person }, body }) => {
+    if (!(await updateLeft(db, course, person, body.left))) throw problems.notFound();
     return (await selectMember(db, course, person))!;
   });
 

@@ -30,7 +30,11 @@ export async function findOrAddCourse(db: Queries, title: string): Promise<strin
 }
 
 export async function enrol(db: Queries, course: string, person: string, role: 'teacher' | 'student'): Promise<void> {
-  await db.query('insert into enrolments (course, person, role) values ($1, $2, $3)', [course, person, role]);
+  await db.query(
+    `insert into enrolments (course, person, role) values ($1, $2, $3)
+     on conflict (course, person) do update set role = excluded.role where enrolments.role = 'left'`,
+    [course, person, role],
+  );
 }
 
 /** In a sample school anybody can sign in as anybody, with one click. */

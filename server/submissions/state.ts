@@ -5,7 +5,8 @@ import { Instant } from '../../contract/basics.ts';
 export const WORK_FACTS = `s.version, s.handed_in_at as "handedInAt", s.returned_at as "returnedAt", s.ready_at as "readyAt",
   (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null) as remarks,
   ((select count(*) from scores k where k.submission = s.id) +
-   (select count(*) from question_points k where k.submission = s.id))::int as scores,
+   (select count(*) from question_points k where k.submission = s.id) +
+   (select count(*) from adjustments k where k.submission = s.id and k.total is not null))::int as scores,
   exists (select from submissions o where o.assignment = s.assignment and o.student = s.student
     and o.version < s.version and o.returned_at is not null) as "backAgain"`;
 

@@ -9,7 +9,8 @@ import { select, type Queries } from '../db/database.ts';
 import { dueOf, standingOf } from '../assignments/marking.ts';
 import { NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
 
-const TAUGHT_BY = `join courses c on c.id = a.course
+/** What is over asks for nothing any more. */
+const TAUGHT_BY = `join courses c on c.id = a.course and c.put_aside_at is null
   join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher'`;
 
 const ToMarkRow = WorkFacts.extend({

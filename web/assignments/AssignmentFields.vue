@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { formatHundredths, parseHundredths } from '#core/grading';
+import { FileFormat } from '#contract/folio';
 import { setAssignment, type AssignmentChange, type AssignmentOverview } from '#contract/assignments';
 import { ref, watch } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
@@ -12,6 +14,15 @@ const dueOf = ({ dueAt }: AssignmentOverview): string => (dueAt ? toLocal(dueAt)
 const title = ref('');
 const brief = ref('');
 const due = ref('');
+const category = ref('');
+const weight = ref('');
+const weightWrong = ref(false);
+const FORMATS = [...FileFormat.options];
+const ATTEMPTS = [
+  { title: 'as often as one likes', value: null },
+  ...[1, 2, 3, 5].map((times) => ({ title: times === 1 ? 'once' : `${times} times`, value: times })),
+];
+const weightOf = ({ weight: share }: AssignmentOverview): string => (share === null ? '' : formatHundredths(share));
 const state = ref<{ text: string; wrong?: boolean }>();
 const dueWrong = ref<string>();
 watch(
@@ -21,6 +32,8 @@ watch(
     if (!before || title.value === before.title) title.value = now.title;
     if (!before || brief.value === before.brief) brief.value = now.brief;
     if (!before || due.value === dueOf(before)) due.value = dueOf(now);
+    if (!before || category.value === before.category) category.value = now.category;
+    if (!before || weight.value === weightOf(before)) weight.value = weightOf(now);
   },
   { immediate: true },
 );
@@ -43,6 +56,16 @@ function leaveTitle(): void {
 
 function leaveBrief(): void {
   if (brief.value.trim() !== props.overview.brief) void set({ brief: brief.value });
+}
+
+function leaveCategory(): void {
+  if (category.value.trim() !== props.overview.category) void set({ category: category.value });
+}
+
+function leaveWeight(): void {
+  const share = weight.value.trim() === '' ? null : parseHundredths(weight.value);
+  weightWrong.value = share === undefined || (share !== null && (share < 0 || share > 100_00));
+  if (share !== undefined && !weightWrong.value && share !== props.overview.weight) void set({ weight: share });
 }
 
 function leaveDue(): void {
@@ -89,6 +112,62 @@ function leaveDue(): void {
         <v-btn size="small" variant="flat" color="primary" @click="set({ open: true })">Open it to students</v-btn>
       </template>
     </p>
+    <div class="row">
+      <v-select
+        v-if="overview.terms.length > 0"
+        :model-value="overview.term"
+        :items="[{ title: 'no term', value: null }, ...overview.terms.map((term) => ({ title: term, value: term }))]"
+        class="small"
+        density="compact"
+        hide-details
+        label="Term"
+        @update:model-value="set({ term: $event })"
+      />
+      <v-text-field
+        v-model="category"
+        class="small"
+        density="compact"
+        hide-details
+        maxlength="60"
+        label="Category"
+        placeholder="Essays"
+        @blur="leaveCategory"
+        @keydown.enter="leaveCategory"
+      />
+      <v-text-field
+        v-model="weight"
+        class="small"
+        density="compact"
+        hide-details
+        inputmode="decimal"
+        suffix="%"
+        label="Weight in the course"
+        :error="weightWrong"
+        @blur="leaveWeight"
+        @keydown.enter="leaveWeight"
+      />
+      <v-select
+        :model-value="overview.attempts"
+        :items="ATTEMPTS"
+        class="small"
+        density="compact"
+        hide-details
+        label="Can be handed in"
+        @update:model-value="set({ attempts: $event })"
+      />
+      <v-select
+        v-if="overview.questions.length === 0"
+        :model-value="[...(overview.formats ?? [])]"
+        :items="FORMATS"
+        multiple
+        class="formats"
+        density="compact"
+        hide-details
+        label="Formats; none for all"
+        @update:model-value="set({ formats: $event.length === 0 ? null : $event })"
+      />
+    </div>
+    <p v-if="weightWrong" class="refused" role="alert">A weight is a number from 0 to 100, or nothing.</p>
     <v-checkbox
       label="Mark without names: you see whose a work is when it is returned"
       :model-value="overview.anonymous"
@@ -112,6 +191,12 @@ function leaveDue(): void {
   flex-wrap: wrap;
   gap: 8px 12px;
   align-items: center;
+}
+.small {
+  flex: 0 1 200px;
+}
+.formats {
+  flex: 1 1 260px;
 }
 .due {
   flex: 0 1 280px;

@@ -4,7 +4,7 @@ import { withdrawWork } from '#contract/submissions';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 import StateNote from '../shell/StateNote.vue';
-import { dayAndTime } from '../wording/format.ts';
+import { dayAndTime, listOf } from '../wording/format.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import AnswerForm from './AnswerForm.vue';
 import HandIn from './HandIn.vue';
@@ -32,6 +32,13 @@ async function withdraw({ submission }: Version, withdrawn: boolean): Promise<vo
   }
   await load();
 }
+
+/** What there is to know before one hands in. */
+const ruleWords = ({ attemptsLeft, formats }: OwnWork['assignment']): string =>
+  [
+    ...(attemptsLeft ? [`You can hand it in ${attemptsLeft === 1 ? 'once' : `${attemptsLeft} times`} more.`] : []),
+    ...(formats ? [`Taken as ${listOf(formats)} only.`] : []),
+  ].join(' ');
 
 const nameOf = ({ version, files }: Version): string =>
   `Version ${version}: ${files.length > 0 ? files.join(', ') : 'your answers'}`;
@@ -74,8 +81,10 @@ const nameOf = ({ version, files }: Version): string =>
         <p v-if="refused?.submission === version.submission" class="error" role="alert">{{ refused.sentence }}</p>
       </li>
     </ul>
+    <p v-if="assignment.aside" class="quiet">This course is over; what was returned stays here.</p>
+    <p v-else-if="assignment.attemptsLeft === 0" class="quiet">It can be handed in no more often.</p>
     <AnswerForm
-      v-if="assignment.questions.length > 0"
+      v-else-if="assignment.questions.length > 0"
       :course="assignment.courseId"
       :assignment="assignment.id"
       :questions="assignment.questions"
@@ -83,6 +92,7 @@ const nameOf = ({ version, files }: Version): string =>
       @done="load"
     />
     <HandIn v-else :assignment="assignment.id" :again="versions.length > 0" @done="load" />
+    <p v-if="!assignment.aside && ruleWords(assignment)" class="quiet">{{ ruleWords(assignment) }}</p>
   </section>
 </template>
 

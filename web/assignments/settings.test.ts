@@ -18,6 +18,7 @@ const overview: AssignmentOverview = {
     open: false,
     anonymous: false,
   },
+  ...{ term: null, category: '', weight: null, attempts: null, formats: null, terms: [] },
   ...{ marking: PLAIN_MARKING, questions: [], rows: [] },
 };
 const question: Question = { id: 'q', kind: 'short', prompt: 'How high?', choices: [], points: 100 };

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { defineAsyncComponent } from 'vue';
+import { defineAsyncComponent, ref } from 'vue';
 import { readCourse } from '#contract/courses';
 import OwnWorkList from '../assignments/OwnWorkList.vue';
 import NewAssignment from '../assignments/NewAssignment.vue';
@@ -22,8 +22,11 @@ const {
   () => call(readCourse, { params: { course: props.course } }),
   () => props.course,
 );
+const setting = ref(false);
+
 // What a student never needs.
 const RosterForm = defineAsyncComponent(() => import('./RosterForm.vue'));
+const CourseSettings = defineAsyncComponent(() => import('./CourseSettings.vue'));
 const NotePart = defineAsyncComponent(() => import('../notes/NotePart.vue'));
 </script>
 
@@ -32,8 +35,11 @@ const NotePart = defineAsyncComponent(() => import('../notes/NotePart.vue'));
     <StateNote v-if="!course" :busy="!error" :error="error" @retry="load" />
     <template v-else>
       <p class="quiet">
+        <v-chip v-if="course.aside">put aside</v-chip>
         {{ course.teachers.length === 0 ? 'No teacher yet' : `Taught by ${listOf(course.teachers)}` }}
       </p>
+      <v-btn v-if="course.teaches && !setting" size="small" @click="setting = true">Change the course</v-btn>
+      <CourseSettings v-if="course.teaches && setting" :course="course" @changed="load" />
       <NotePart
         v-if="course.teaches"
         :course="course.id"
@@ -59,7 +65,7 @@ const NotePart = defineAsyncComponent(() => import('../notes/NotePart.vue'));
               }))
             "
           />
-          <NewAssignment :course="course.id" class="new" />
+          <NewAssignment :course="course.id" :assignments="course.assignments" class="new" />
         </section>
         <section aria-labelledby="class">
           <h2 id="class">The class</h2>

@@ -10,6 +10,7 @@ const emit = defineEmits<{
   change: [{ name: string; mail: string; number: string }];
   slip: [];
   remove: [];
+  leave: [left: boolean];
 }>();
 
 /** Whoever has never come in gets a way in, and who forgot their password another one. */
@@ -61,13 +62,23 @@ function save(): void {
     </td>
   </tr>
   <tr v-else>
-    <th scope="row" dir="auto">{{ member.name }}</th>
+    <th scope="row" dir="auto">{{ member.name }} <v-chip v-if="member.left">has left</v-chip></th>
     <td>{{ member.login }}</td>
     <td>{{ member.mail }}</td>
     <td class="figures">{{ member.number }}</td>
     <td class="figures">{{ member.cameInAt ? dayAndTime(member.cameInAt) : 'not yet' }}</td>
     <td class="end">
       <v-btn size="small" :aria-label="`${slip}: ${member.name}`" @click="$emit('slip')">{{ slip }}</v-btn>
+      <v-btn v-if="member.left" size="small" :aria-label="`${member.name} comes back`" @click="$emit('leave', false)"
+        >Comes back</v-btn
+      >
+      <v-btn
+        v-else-if="member.works > 0"
+        size="small"
+        :aria-label="`${member.name} leaves the course; the works stay`"
+        @click="$emit('leave', true)"
+        >Leaves</v-btn
+      >
       <v-btn v-if="member.works === 0" size="small" :aria-label="`Take out ${member.name}`" @click="$emit('remove')"
         >Take out</v-btn
       >

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { readCourse } from '#contract/courses';
 import { endCourseCode, makeCourseCode, makeSlips, type Slip } from '#contract/joining';
-import { changeMember, readMembers, takeOut, type Member } from '#contract/roster';
+import { changeMember, readMembers, setLeft, takeOut, type Member } from '#contract/roster';
 import { computed, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { call, sentenceOf } from '../session/api.ts';
@@ -31,7 +31,7 @@ const title = computed(() => value.value?.[1].title ?? '');
 const codeUntil = computed(() => value.value?.[0].codeUntil ?? null);
 const students = computed(() => members.value.filter(({ teaches }) => !teaches));
 const teachers = computed(() => members.value.filter(({ teaches }) => teaches));
-const outside = computed(() => students.value.filter(({ cameInAt }) => cameInAt === null));
+const outside = computed(() => students.value.filter(({ cameInAt, left }) => cameInAt === null && !left));
 const slips = shallowRef<Slip[]>();
 const address = ref<string>();
 const problem = ref<string>();
@@ -72,6 +72,12 @@ const endCode = (): Promise<void> =>
 const change = (member: Member, body: { name?: string; mail?: string; number?: string }): Promise<void> =>
   attempt(async () => {
     await call(changeMember, { params: { course: props.course, person: member.id }, body });
+    await load();
+  });
+
+const leave = (member: Member, left: boolean): Promise<void> =>
+  attempt(async () => {
+    await call(setLeft, { params: { course: props.course, person: member.id }, body: { left } });
     await load();
   });
 
@@ -118,6 +124,7 @@ const remove = (member: Member): Promise<void> =>
               @change="change(student, $event)"
               @slip="slipsFor([student])"
               @remove="remove(student)"
+              @leave="leave(student, $event)"
             />
           </tbody>
         </v-table>

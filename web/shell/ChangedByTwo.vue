@@ -20,7 +20,7 @@ async function settle(whose: 'theirs' | 'mine'): Promise<void> {
   <v-dialog :model-value="true" max-width="640" aria-label="Changed by two people" @update:model-value="emit('close')">
     <v-card class="crossed">
       <h2>Changed by two people</h2>
-      <p>While you changed this remark, somebody else did too. Which one should stay?</p>
+      <p>While you changed this, somebody else did too. Which one should stay?</p>
       <dl v-for="{ what, now, mine } in compared" :key="what">
         <dt>{{ what }}, as it is now</dt>
         <dd>{{ now }}</dd>
