@@ -101,7 +101,8 @@ export const Waiting = z.object({
       state: WorkState,
       backAgain: z.boolean(),
       standing: Standing,
-      assignment: AssignmentSummary,
+      /** One of `assignments`: thousands of works are in a few of them. */
+      assignment: Id,
     }),
   ),
   /** Works in which a student had the last word. */
@@ -113,7 +114,7 @@ export const Waiting = z.object({
       text: z.string(),
       spoken: z.boolean(),
       at: Instant,
-      assignment: AssignmentSummary,
+      assignment: Id,
     }),
   ),
   assignments: z.array(

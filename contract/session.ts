@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, Nothing, Person } from './basics.ts';
+import { Id, Instant, Nothing, Person } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 
 export const SignIn = z.union([
@@ -20,6 +20,10 @@ export type Session = z.infer<typeof Session>;
 export const readSession = endpoint({ method: 'GET', path: '/session', answer: Session });
 export const signIn = endpoint({ method: 'POST', path: '/session', body: SignIn, answer: Session });
 export const signOut = endpoint({ method: 'DELETE', path: '/session', answer: Nothing });
+/** A browser in which somebody is signed in. */
+export const SignedInAt = z.object({ openedAt: Instant, seenAt: Instant, browser: z.string(), here: z.boolean() });
+export type SignedInAt = z.infer<typeof SignedInAt>;
+export const readSessions = endpoint({ method: 'GET', path: '/sessions', answer: z.array(SignedInAt) });
 /** Ends every session of this person, in this browser too. */
 export const signOutEverywhere = endpoint({ method: 'DELETE', path: '/sessions', answer: Nothing });
 /** Ends the sessions in all other browsers. */

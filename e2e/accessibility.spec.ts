@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { enter, expect, goOnSpeaking, openDesk, ribbonAbout, TEACHER, test } from './school.ts';
+import { enter, expect, goOnSpeaking, openCourse, openDesk, ribbonAbout, TEACHER, test } from './school.ts';
 
 test.use({ school: 'accessibility' });
 
@@ -66,9 +66,13 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await teacher.getByRole('menuitem', { name: 'Password' }).click();
   await expect(teacher.getByRole('button', { name: 'Sign out everywhere' })).toBeVisible();
   await look(teacher, 'a new password');
-  await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
+  await openCourse(teacher, 'Reading the Shore');
   await expect(teacher.getByRole('heading', { name: 'The class' })).toBeVisible();
   await look(teacher, 'a course');
+  await teacher.getByRole('button', { name: 'Change the course' }).click();
+  await teacher.getByRole('button', { name: 'Margin key' }).click();
+  await expect(teacher.getByRole('textbox', { name: 'Name of kind 1' })).toBeVisible();
+  await look(teacher, 'what is set for a course');
   await teacher.getByRole('link', { name: 'Speak a greeting to each' }).click();
   await expect(teacher.getByRole('button', { name: 'Play your greeting to Amaru Quispe' })).toBeVisible();
   await look(teacher, 'greetings');
@@ -88,11 +92,18 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
     .click();
   await expect(teacher.getByRole('heading', { name: 'Where you said it' })).toBeVisible();
   await look(teacher, 'the bank');
-  await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
+  await openCourse(teacher, 'Reading the Shore');
   await teacher.getByRole('link', { name: 'A walk along the shore' }).first().click();
   await expect(teacher.getByRole('link', { name: /Dagny Holmqvist/ })).toBeVisible();
   await teacher.getByRole('button', { name: 'Change what is asked' }).click();
+  await expect(teacher.getByRole('textbox', { name: 'Step 1 from' })).toBeVisible();
   await look(teacher, 'an assignment');
+  await teacher.getByRole('link', { name: 'Look through and return' }).click();
+  await teacher.getByRole('button', { name: /^Read \d+ draft/ }).click();
+  await expect(teacher.getByRole('textbox', { name: 'What was made out' })).toBeVisible();
+  await teacher.getByRole('checkbox', { name: 'Tick Dagny Holmqvist' }).check();
+  await teacher.getByRole('button', { name: 'At a set time' }).click();
+  await look(teacher, 'what goes out');
   await teacher.goto(`${server.address}/search?words=the`);
   await expect(teacher.getByRole('article').first()).toBeVisible();
   await look(teacher, 'finding remarks');
@@ -101,7 +112,13 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await look(teacher, 'nowhere');
   await teacher.goto(server.address);
   await openDesk(teacher, 'Dagny Holmqvist');
+  await teacher.getByText('Extra points, another total, flags').click();
+  await expect(teacher.getByLabel('More time for Dagny Holmqvist')).toBeVisible();
   await look(teacher, 'the desk');
+  await teacher.getByRole('button', { name: 'Return', exact: true }).click();
+  await teacher.getByRole('link', { name: 'See it as the student' }).click();
+  await expect(teacher.getByText('As Dagny Holmqvist sees it')).toBeVisible();
+  await look(teacher, 'as the student');
 
   const student = await enter(browser, server, 'Amaru Quispe');
   await expect(student.getByRole('link', { name: 'Open your feedback' }).first()).toBeVisible();

@@ -3,6 +3,7 @@ import type { Locator, Page } from '@playwright/test';
 import {
   enter,
   expect,
+  openCourse,
   openDesk,
   pick,
   remarksOnServer,
@@ -151,7 +152,7 @@ test('the bank goes out as a file, and comes in elsewhere line by line', async (
 
 test('what is said about one question is heard beside it', async ({ browser, server }) => {
   const page = await enter(browser, server, TEACHER);
-  await page.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
+  await openCourse(page, 'Reading the Shore');
   await page.getByRole('link', { name: 'Tide arithmetic' }).first().click();
   await page.getByRole('button', { name: 'Hold and speak about question 2' }).focus();
   await speak(page, 1.5);

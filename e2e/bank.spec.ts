@@ -2,6 +2,7 @@ import type { Page } from '@playwright/test';
 import {
   enter,
   expect,
+  openCourse,
   openDesk,
   remarksOnServer,
   ribbonAbout,
@@ -101,7 +102,7 @@ test('what was just said is kept with one key, found on the next work, and taken
 
 test('the roll of greetings: hold, say, let go, and the next name is there', async ({ browser, server }) => {
   const page = await enter(browser, server, TEACHER);
-  await page.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
+  await openCourse(page, 'Reading the Shore');
   await page.getByRole('link', { name: 'Speak a greeting to each' }).click();
   await expect(page.getByText('20 names left')).toBeVisible();
   await expect(page.locator('.who')).toHaveText('Aroha Ngata');
@@ -118,7 +119,7 @@ test('a message to the class is spoken once, heard above the returned work, and 
   server,
 }) => {
   const page = await enter(browser, server, TEACHER);
-  await page.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
+  await openCourse(page, 'Reading the Shore');
   await expect(page.getByRole('heading', { name: 'The class' })).toBeVisible();
   await page.getByRole('link', { name: 'A walk along the shore' }).first().click();
   const messages = page.getByRole('group', { name: 'the message to the class' });

@@ -45,6 +45,13 @@ export async function enter(browser: Browser, server: Server, name: string): Pro
   return page;
 }
 
+/** By the head of the page, where there are several courses. */
+export async function openCourse(page: Page, title: string): Promise<void> {
+  await page.getByRole('button', { name: 'Courses', exact: true }).click();
+  await page.getByRole('menuitem', { name: title }).click();
+  await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
+}
+
 export async function openDesk(page: Page, student: string): Promise<void> {
   await page
     .getByRole('link', { name: new RegExp(`^${student}`) })

@@ -1,19 +1,21 @@
 /* Makes docs/screenshots from the sample school, at 1280 × 800. */
 import { chromium, type Page } from '@playwright/test';
 import { fileURLToPath } from 'node:url';
-import { enter, openDesk, pick, pickFromMenu, ribbonAbout, select, TEACHER, workIn } from '../e2e/school.ts';
+import {
+  enter,
+  openCourse,
+  openDesk,
+  pick,
+  pickFromMenu,
+  ribbonAbout,
+  select,
+  TEACHER,
+  workIn,
+} from '../e2e/school.ts';
 import { Server } from '../e2e/server.ts';
 import config from '../playwright.config.ts';
 
 const FOLDER = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
-
-const COLLEAGUES_TABLE = `name,text,tags,kind
-Read it aloud,"Read this aloud once, and listen where you stumble.",read aloud; rhythm,next
-Draw it first,Draw what you saw before you write about it.,sketch,next
-Nothing in it,,,
-Two readers,"Give it to two readers, and ask each what it says.",draft,question
-A kind of their own,Say it to the gulls.,,GULL
-`;
 
 const server = await Server.start('screenshots');
 const browser = await chromium.launch(config.use!.launchOptions);
@@ -32,7 +34,7 @@ async function desk(page: Page, student: string): Promise<void> {
 
 const teacher = await enter(browser, server, TEACHER);
 await picture(teacher, 'to-mark');
-await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
+await openCourse(teacher, 'Reading the Shore');
 await teacher.getByRole('heading', { name: 'The class' }).waitFor();
 await picture(teacher, 'course');
 await desk(teacher, 'Dagny Holmqvist');
@@ -51,18 +53,14 @@ await ribbonAbout(teacher, 'Mrs Anstey').waitFor();
 await teacher.waitForTimeout(1500);
 await teacher.keyboard.press('e');
 await picture(teacher, 'desk-cutting');
-// Listening takes much of a small machine, so only this picture is from a server that does.
-const listening = await Server.start('screenshots-listening', { dictation: true });
-const settings = await enter(browser, listening, TEACHER);
-await settings.getByRole('button', { name: TEACHER }).click();
-await settings.getByRole('menuitem', { name: 'Voice and words' }).click();
-await picture(settings, 'speech-settings');
-await listening.remove();
 await teacher.goto(`${server.address}/search?words=the+reader`);
 await teacher.getByRole('article').first().waitFor();
 await picture(teacher, 'find-remarks');
 
-await desk(teacher, 'Mirza Hadžić');
+await teacher.goto(server.address);
+await teacher.getByRole('link', { name: 'A pitch in six slides' }).last().click();
+await teacher.getByRole('link', { name: 'Mirza Hadžić' }).click();
+await teacher.getByRole('article').waitFor();
 await teacher.locator('.box').first().click();
 await picture(teacher, 'desk-slides');
 
@@ -78,27 +76,17 @@ await teacher
   .click();
 await teacher.getByRole('heading', { name: 'Where you said it' }).waitFor();
 await picture(teacher, 'bank');
-await teacher.getByLabel('A bank as a file, or a table').setInputFiles({
-  name: 'from-a-colleague.csv',
-  mimeType: 'text/csv',
-  buffer: Buffer.from(COLLEAGUES_TABLE),
-});
-await teacher.getByText('would come in').waitFor();
-await picture(teacher, 'bank-brought-in');
-await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).click();
+await openCourse(teacher, 'Reading the Shore');
 await teacher.getByLabel('Title of a new assignment').fill('A letter to the harbour board');
 await teacher.getByRole('button', { name: 'Make the assignment' }).click();
 await teacher.getByRole('button', { name: 'Begin with …' }).click();
 await teacher.getByRole('menuitem', { name: 'An essay that argues' }).click();
 await teacher.getByRole('heading', { name: /^Rubric/ }).evaluate((heading) => heading.scrollIntoView());
 await picture(teacher, 'rubric-editor');
-await teacher.getByRole('link', { name: 'Reading the Shore', exact: true }).last().click();
+await openCourse(teacher, 'Reading the Shore');
 await teacher.getByRole('link', { name: 'Speak a greeting to each' }).click();
 await teacher.getByRole('list', { name: 'Names' }).waitFor();
 await picture(teacher, 'greetings');
-
-await desk(teacher, 'Giulia Ferrante');
-await picture(teacher, 'desk-answers');
 
 await desk(teacher, 'Bronagh Tully');
 const changed = ribbonAbout(teacher, 'It does not explain the lower ones');
@@ -136,6 +124,34 @@ await picture(student, 'own-work');
 await workIn(student, 'A walk along the shore').getByRole('link', { name: 'Open your feedback' }).click();
 await student.locator('mark').first().click();
 await picture(student, 'returned');
+
+await teacher.goto(server.address);
+await teacher.getByRole('link', { name: 'A walk along the shore' }).last().click();
+await teacher.getByRole('link', { name: 'Look through and return' }).click();
+await teacher.getByRole('checkbox', { name: 'Tick Dagny Holmqvist' }).check();
+await picture(teacher, 'return-check');
+
+const empty = await Server.start('screenshots-empty', { sample: false });
+const first = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+await first.goto(empty.setUp);
+await first.getByLabel('Name of the school').fill('Low Water School');
+await first.getByLabel('Your name').fill(TEACHER);
+await first.getByLabel('Choose a password').fill('seven tides a week');
+await first.getByLabel('The password once more').fill('seven tides a week');
+await picture(first, 'empty-school');
+await first.getByRole('button', { name: 'Open the school' }).click();
+await first.getByRole('button', { name: 'Go on' }).click();
+await first.getByLabel('Title of a new course').fill('Reading the Shore');
+await first.getByRole('button', { name: 'Make the course' }).click();
+await first.getByLabel('Title of a new assignment').fill('A letter to the harbour board');
+await first.getByRole('button', { name: 'Make the assignment' }).click();
+await first
+  .getByLabel('Written instructions')
+  .fill('Ask the board for one thing, and give three reasons with their sources.');
+await first.getByLabel('Category').fill('Letters');
+await first.getByLabel('Weight in the course').fill('15');
+await picture(first, 'assignment-being-made');
+await empty.remove();
 
 await browser.close();
 await server.remove();

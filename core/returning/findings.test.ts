@@ -9,7 +9,7 @@ const remark = (change: Partial<DraftRemark> = {}): DraftRemark => ({
 const draft = (change: Partial<Draft> = {}): Draft => ({
   student: 'Ines Bettencourt',
   remarks: [remark({ whole: true }), remark()],
-  unscored: [],
+  ...{ unscored: [], parts: 3 },
   ...change,
 });
 const types = (drafts: Draft[]): string[][] => findingsIn(drafts).map((all) => all.map(({ type }) => type));
@@ -20,7 +20,8 @@ describe('findings before a return', () => {
   });
 
   it('say what is missing', () => {
-    expect(types([draft({ remarks: [] })])).toEqual([['nothingSaid']]);
+    expect(types([draft({ remarks: [], unscored: ['A', 'B', 'C'] })])).toEqual([['nothingSaid']]);
+    expect(types([draft({ remarks: [], unscored: ['A'] })])).toEqual([['nothingSaid', 'unscored']]);
     expect(types([draft({ remarks: [remark()] })])).toEqual([['noOverall']]);
     expect(findingsIn([draft({ unscored: ['Evidence'] })])).toEqual([[{ type: 'unscored', titles: ['Evidence'] }]]);
   });

@@ -4,8 +4,9 @@ import { namedIn } from '#core/transcript';
 export interface Draft {
   student: string;
   remarks: DraftRemark[];
-  /** What is not scored yet, by name. */
+  /** What is not scored yet, by name, of so many parts. */
   unscored: string[];
+  parts: number;
 }
 
 export interface DraftRemark {
@@ -41,10 +42,12 @@ export function findingsIn(drafts: readonly Draft[]): Finding[][] {
   return drafts.map((draft) => findingsOf(draft, names, drafts.length >= ENOUGH_WORKS ? usual : 0));
 }
 
-function findingsOf({ student, remarks, unscored }: Draft, names: readonly string[], usual: number): Finding[] {
+function findingsOf({ student, remarks, unscored, parts }: Draft, names: readonly string[], usual: number): Finding[] {
   const ids = (which: (remark: DraftRemark) => boolean): string[] => remarks.filter(which).map(({ id }) => id);
   const unread = ids((remark) => remark.unread && remark.text !== '');
   const wordless = ids(({ spoken, text }) => spoken && text === '');
+  // That it is not begun says all.
+  if (remarks.length === 0 && unscored.length === parts) return [{ type: 'nothingSaid' }];
   const findings: (Finding | false)[] = [
     remarks.length === 0 && { type: 'nothingSaid' },
     remarks.length > 0 && !remarks.some(({ whole }) => whole) && { type: 'noOverall' },

@@ -6,6 +6,7 @@ import { benchMargin } from './margin.ts';
 import { benchReattach } from './reattach.ts';
 import { benchDesk } from './desk.ts';
 import { benchQueue } from './queue.ts';
+import { benchSchool } from './school.ts';
 import { benchSpeech } from './speech.ts';
 import { benchVoice } from './voice.ts';
 
@@ -18,6 +19,7 @@ const SUBJECTS: Record<string, () => object | Promise<object>> = {
   margin: benchMargin,
   queue: benchQueue,
   reattach: () => benchReattach(),
+  school: benchSchool,
   speech: benchSpeech,
   voice: benchVoice,
 };

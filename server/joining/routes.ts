@@ -84,7 +84,7 @@ export function joiningRoutes(context: Context): Router {
   async function enter(request: Request, response: Response, who: (tx: Queries) => Promise<string>) {
     const { id, token } = await db.transaction(async (tx) => {
       const id = await who(tx);
-      return { id, token: await openSession(tx, id) };
+      return { id, token: await openSession(tx, id, request) };
     });
     await endSession(db, request);
     setCookie(response, token, settings);

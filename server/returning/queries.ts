@@ -82,7 +82,8 @@ export async function selectReturning(db: Queries, assignment: string): Promise<
       flag: standing.flag,
       minutesLate: late,
     });
-    return { row, outcome, draft: draftOf(row, outcome.grade ? [] : outcome.missing.map((id) => titles.get(id)!)) };
+    const unscored = outcome.grade ? [] : outcome.missing.map((id) => titles.get(id)!);
+    return { row, outcome, draft: draftOf(row, unscored, rubric.length + sheet.questions.length) };
   });
   const findings = findingsIn(looked.map(({ draft }) => draft));
   return looked.map(({ row, outcome }, index) => ({
@@ -106,11 +107,12 @@ async function selectRubrics(db: Queries, assignment: string): Promise<Map<numbe
   return new Map(rows.map(({ version, rubric }) => [version, rubric]));
 }
 
-const draftOf = ({ student, nameless, remarks }: z.infer<typeof Row>, unscored: string[]): Draft => ({
+const draftOf = ({ student, nameless, remarks }: z.infer<typeof Row>, unscored: string[], parts: number): Draft => ({
   // Whether a name is that of the student is said of nobody who is not named.
   student: nameless ? '' : student,
   remarks,
   unscored,
+  parts,
 });
 
 /** Those of these works that are of this assignment and can still be seen, in a fixed order. */

@@ -51,7 +51,7 @@ describe.each(bodies)('a return on $name', ({ open }) => {
     expect(before).toMatchObject({
       state: 'waiting',
       grade: null,
-      findings: [{ type: 'nothingSaid' }, { type: 'unscored' }],
+      findings: [{ type: 'nothingSaid' }],
     });
     expect((await put(`/submissions/${submission}/ready`, { ready: true })).status).toBe(200);
     expect([(await rows())[0]!.state, await queue()]).toEqual(['ready', []]);

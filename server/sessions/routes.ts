@@ -2,7 +2,14 @@ import { Router, type Request } from 'express';
 import pLimit from 'p-limit';
 import { z } from 'zod';
 import { Person } from '../../contract/basics.ts';
-import { changePassword, readSession, signIn, signOut, signOutEverywhere } from '../../contract/session.ts';
+import {
+  changePassword,
+  readSession,
+  readSessions,
+  signIn,
+  signOut,
+  signOutEverywhere,
+} from '../../contract/session.ts';
 import type { Context } from '../context.ts';
 import { selectOne, type Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
@@ -11,9 +18,11 @@ import {
   clearCookie,
   endSession,
   endSessions,
+  noteSeen,
   openSession,
   PERSON_COLUMNS,
   personOf,
+  selectSessions,
   setCookie,
 } from '../http/person-of.ts';
 import { hashPassword, NO_PASSWORD, passwordFits } from './passwords.ts';
@@ -32,7 +41,14 @@ export function sessionRoutes(context: Context): Router {
   // Looking at a password takes a thread of the few that also read files.
   const turns = pLimit(AT_ONCE);
 
-  serveAnyone(router, readSession, async ({ request }) => ({ person: (await personOf(db, request)) ?? null }));
+  // The app asks for this whenever it is opened.
+  serveAnyone(router, readSession, async ({ request }) => {
+    const person = await personOf(db, request);
+    if (person) await noteSeen(db, request);
+    return { person: person ?? null };
+  });
+
+  serve(router, context, readSessions, 'own', ({ person, request }) => selectSessions(db, person.id, request));
 
   serveAnyone(router, signIn, async ({ body, request, response }) => {
     const id =
@@ -41,7 +57,7 @@ export function sessionRoutes(context: Context): Router {
         : await owner(body.login, body.password, request);
     if (id === undefined) throw problems.wrongPassword();
     await endSession(db, request);
-    setCookie(response, await openSession(db, id), settings);
+    setCookie(response, await openSession(db, id, request), settings);
     const person = await selectOne(db, Person, `select ${PERSON_COLUMNS} from people p where p.id = $1`, [id]);
     return { person: person ?? null };
   });
@@ -65,7 +81,7 @@ export function sessionRoutes(context: Context): Router {
     const token = await db.transaction(async (tx) => {
       await tx.query('update people set password_hash = $2 where id = $1', [person.id, hash]);
       await endSessions(tx, person.id);
-      return openSession(tx, person.id);
+      return openSession(tx, person.id, request);
     });
     setCookie(response, token, settings);
     return {};

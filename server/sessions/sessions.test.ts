@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Client } from '../testing/client.ts';
+import { openSession } from '../http/person-of.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { PASSWORD, startTestSchool, type TestSchool } from '../testing/school.ts';
 import { hashPassword, NO_PASSWORD, passwordFits } from './passwords.ts';
@@ -108,6 +109,14 @@ describe('a person', () => {
   };
   const isIn = async ({ client }: { client: Client }): Promise<boolean> =>
     ((await client.send('GET', '/session')).json as { person: unknown }).person !== null;
+
+  it('lists where somebody is signed in, this browser first, and nobody else’s', async () => {
+    await openSession(test.db, school.ids.stranger);
+    const { json, text } = await school.as.stranger.send('GET', '/sessions');
+    expect(json).toMatchObject([{ here: true }, { here: false }]);
+    expect(text).not.toContain('token');
+    expect((await school.as.nobody.send('GET', '/sessions')).status).toBe(401);
+  });
 
   it('changes the password, and is signed out everywhere else', async () => {
     const [here, elsewhere] = [await enter('author', PASSWORD), await enter('author', PASSWORD)];

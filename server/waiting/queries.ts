@@ -1,12 +1,11 @@
 import { isLate, workState } from '#core/workflow';
 import { z } from 'zod';
-import { AssignmentSummary, Waiting } from '../../contract/assignments.ts';
+import { Waiting } from '../../contract/assignments.ts';
 import { Id, Instant } from '../../contract/basics.ts';
 import { Standing } from '../../contract/grading.ts';
 import { SHOWN_NAME } from '../access/visible.ts';
-import { SUMMARY_COLUMNS, SUMMARY_JSON } from '../assignments/queries.ts';
+import { SUMMARY_COLUMNS } from '../assignments/queries.ts';
 import { select, type Queries } from '../db/database.ts';
-import { dueOf, standingOf } from '../assignments/marking.ts';
 import { NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
 
 /** What is over asks for nothing any more. */
@@ -16,27 +15,31 @@ const TAUGHT_BY = `join courses c on c.id = a.course and c.put_aside_at is null
 const ToMarkRow = WorkFacts.extend({
   submission: Id,
   student: z.string(),
-  assignment: AssignmentSummary,
+  assignment: Id,
   due: Instant.nullable(),
-  standing: Standing,
+  ...Standing.shape,
 });
 
 export async function selectToMark(db: Queries, teacher: string): Promise<Waiting['toMark']> {
   const rows = await select(
     db,
     ToMarkRow,
-    `select s.id as submission, ${SHOWN_NAME} as student, ${SUMMARY_JSON} as assignment, ${dueOf('s.student')} as due,
-       ${standingOf('s.student')} as standing, ${WORK_FACTS}
+    `select s.id as submission, ${SHOWN_NAME} as student, a.id as assignment,
+       coalesce(x.extended_until, a.due_at) as due, x.flag, x.extended_until as "extendedUntil", ${WORK_FACTS}
      from submissions s join assignments a on a.id = s.assignment ${TAUGHT_BY} join people p on p.id = s.student
+     left join standings x on x.assignment = a.id and x.student = s.student
      where s.returned_at is null and s.ready_at is null and ${NEWEST}
      order by s.handed_in_at, s.id`,
     [teacher],
   );
-  return rows.map((row) => ({
-    ...row,
-    late: isLate(row.handedInAt, row.due),
-    state: workState(row),
-  }));
+  return rows.map(
+    ({ submission, student, assignment, version, handedInAt, backAgain, flag, extendedUntil, ...row }) => ({
+      ...{ submission, student, assignment, version, handedInAt, backAgain },
+      standing: { flag, extendedUntil },
+      late: isLate(handedInAt, row.due),
+      state: workState({ ...row, backAgain }),
+    }),
+  );
 }
 
 const Unanswered = Waiting.shape.unanswered.element;
@@ -46,7 +49,7 @@ export const selectUnanswered = (db: Queries, teacher: string): Promise<Waiting[
     db,
     Unanswered,
     `select s.id as submission, r.id as remark, p.name as student, y.text, y.recording is not null as spoken,
-       y.made_at as at, ${SUMMARY_JSON} as assignment
+       y.made_at as at, a.id as assignment
      from replies y join remarks r on r.id = y.remark join submissions s on s.id = r.submission
      join assignments a on a.id = s.assignment ${TAUGHT_BY} join people p on p.id = s.student
      where r.put_aside_at is null and ${UNANSWERED}

@@ -253,6 +253,7 @@ thead th {
 }
 .findings a {
   display: block;
+  padding: 4px 0;
   color: var(--quiet);
   font-size: 13px;
 }

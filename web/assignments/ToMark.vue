@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { QUEUE_KINDS, type QueueKind } from '#core/workflow';
-import { readWaiting, type Waiting } from '#contract/assignments';
+import { readWaiting } from '#contract/assignments';
 import { storeToRefs } from 'pinia';
 import { computed, ref } from 'vue';
-import { useQueueFilter, waitedFor } from '../feedback/queue.ts';
+import { useQueueFilter, waitedFor, type Waited } from '../feedback/queue.ts';
 import { call } from '../session/api.ts';
 import { useCourses } from '../session/courses.ts';
 import StateNote from '../shell/StateNote.vue';
@@ -23,12 +23,12 @@ const KIND_NAMES: Record<QueueKind, string> = { new: 'new', back: 'back again', 
 const PAGE = 50;
 const pages = ref(1);
 
-const chipsOf = (work: Waiting['toMark'][number]): string[] => [
+const chipsOf = (work: NonNullable<Waited['work']>): string[] => [
   ...(work.version > 1 ? [`version ${work.version}`] : []),
   ...(work.state === 'waiting' ? [] : [WORK_STATES[work.state].name]),
   ...standingWords(work.standing, work.late),
 ];
-const queue = computed(() => waiting.value && waitedFor(waiting.value, filter.value, chipsOf));
+const queue = computed(() => waiting.value && waitedFor(waiting.value, filter.value));
 const hidden = computed(() => {
   const { hiddenByCourse = 0, hiddenByKind = 0 } = queue.value ?? {};
   const parts = [
@@ -98,10 +98,12 @@ function toggle(kind: QueueKind, on: boolean | null): void {
           >
             <strong>{{ item.student }}</strong>
             <span class="quiet">{{ item.title }}</span>
-            <v-chip v-if="item.kind === 'reply'">reply</v-chip>
-            <v-chip v-for="chip in item.chips" :key="chip">{{ chip }}</v-chip>
+            <v-chip v-if="item.answer">reply</v-chip>
+            <v-chip v-for="chip in item.work ? chipsOf(item.work) : []" :key="chip">{{ chip }}</v-chip>
             <span class="figures quiet when">{{ dayAndTime(item.at) }}</span>
-            <span v-if="item.text" class="text">{{ item.text }}</span>
+            <span v-if="item.answer" class="text">{{
+              item.answer.spoken ? 'Answered by voice' : item.answer.text
+            }}</span>
           </router-link>
         </li>
       </ul>

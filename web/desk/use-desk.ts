@@ -207,7 +207,7 @@ export function useDeskPage(
 
   async function toNext(from: string): Promise<void> {
     const waiting = await call(readWaiting);
-    const next = nextInQueue(waitedFor(waiting, queueFilter.value, () => []).shown, from);
+    const next = nextInQueue(waitedFor(waiting, queueFilter.value).shown, from);
     if (!next) notice.value = { text: 'Nothing else is in your queue.' };
     else
       await router.push({

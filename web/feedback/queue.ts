@@ -5,37 +5,30 @@ import { createGlobalState, useLocalStorage } from '@vueuse/core';
 /** What is shown of the queue, on the first page and where the desk leads on to. */
 export const useQueueFilter = createGlobalState(() => useLocalStorage<QueueFilter>('queue-filter', { ...WHOLE_QUEUE }));
 
-/** One line of the queue. */
+/** One line of the queue: a work, or an answer. */
 export interface Waited extends QueueItem {
   student: string;
+  /** Of the assignment. */
   title: string;
-  courseTitle: string;
-  /** What has to be known beside it, in a word each. */
-  chips: string[];
-  /** What was answered. */
-  text?: string;
+  work?: Waiting['toMark'][number];
+  answer?: Waiting['unanswered'][number];
 }
 
-export const waitedFor = (waiting: Waiting, filter: QueueFilter, chipsOf: (work: Work) => string[]): Queue<Waited> =>
-  queueOf(
+/** One queue of all that waits. */
+export function waitedFor({ toMark, unanswered, assignments }: Waiting, filter: QueueFilter): Queue<Waited> {
+  const places = new Map(assignments.map(({ id, title, courseId }) => [id, { title, course: courseId }]));
+  const placeOf = (assignment: string) => places.get(assignment) ?? { title: '', course: '' };
+  return queueOf(
     [
-      ...waiting.toMark.map((work): Waited => ({
-        ...{ kind: queueKind(work), submission: work.submission, student: work.student, at: work.handedInAt },
-        ...place(work),
-        chips: chipsOf(work),
-      })),
-      ...waiting.unanswered.map((reply): Waited => ({
-        ...{ kind: 'reply', submission: reply.submission, remark: reply.remark, student: reply.student, at: reply.at },
-        ...place(reply),
-        chips: [],
-        text: reply.spoken ? 'Answered by voice' : reply.text,
-      })),
+      ...toMark.map((work): Waited => {
+        const { submission, student, handedInAt: at, assignment } = work;
+        return { ...{ kind: queueKind(work), submission, student, at, work }, ...placeOf(assignment) };
+      }),
+      ...unanswered.map((answer): Waited => {
+        const { submission, remark, student, at, assignment } = answer;
+        return { ...{ kind: 'reply', submission, remark, student, at, answer }, ...placeOf(assignment) };
+      }),
     ],
     filter,
   );
-
-type Work = Waiting['toMark'][number];
-
-const place = ({ assignment }: Pick<Work, 'assignment'>) => ({
-  ...{ title: assignment.title, course: assignment.courseId, courseTitle: assignment.course },
-});
+}

@@ -29,7 +29,7 @@ async function come(): Promise<string> {
   <main v-if="!code" class="page">
     <h1>Come in with a code</h1>
     <form @submit.prevent="router.push({ name: 'join', params: { code: typed.trim() } })">
-      <v-text-field v-model="typed" label="The code on your slip" maxlength="60" autocomplete="off" autofocus />
+      <v-text-field v-model="typed" label="The code on your slip" maxlength="60" autocomplete="off" />
       <v-btn type="submit" variant="flat" color="primary" :disabled="typed.trim() === ''">Go on</v-btn>
     </form>
   </main>

@@ -34,7 +34,7 @@ async function open(): Promise<string> {
       You are its first teacher and look after its people; others come in by your invitation. Everything can be changed
       later.
     </p>
-    <v-text-field v-model="school" label="Name of the school" maxlength="200" autocomplete="organization" autofocus />
+    <v-text-field v-model="school" label="Name of the school" maxlength="200" autocomplete="organization" />
     <v-text-field v-model="name" label="Your name, as students see it" maxlength="200" autocomplete="name" />
     <PasswordFields v-model="password" />
   </ComeIn>

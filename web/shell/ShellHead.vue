@@ -53,6 +53,10 @@ const { name, places, courses, own } = useShell();
 .head :deep(.v-btn) {
   font-size: 15px;
 }
+nav {
+  display: flex;
+  align-items: center;
+}
 .mark {
   font-weight: 650;
   text-decoration: none;

@@ -47,7 +47,8 @@ export function useShell(): Shell {
       { title: 'Find remarks', icon: mdiMagnify, to: { name: 'search' } },
     ]),
     courses: computed(() =>
-      courses.value.map(({ id, title }) => ({
+      courses.value.map(({ id, title, aside }) => ({
+        ...(aside && { subtitle: 'put aside' }),
         title,
         icon: mdiBookOpenPageVariantOutline,
         to: { name: 'course', params: { course: id } },

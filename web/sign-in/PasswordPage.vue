@@ -1,15 +1,19 @@
 <script setup lang="ts">
-import { changePassword, SHORTEST_PASSWORD } from '#contract/session';
+import { changePassword, readSessions, SHORTEST_PASSWORD } from '#contract/session';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { call, sentenceOf } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
 import PageFrame from '../shell/PageFrame.vue';
+import { useLoaded } from '../shell/use-loaded.ts';
+import { browserName } from '../wording/browser-name.ts';
+import { dayAndTime } from '../wording/format.ts';
 
 /** A new password, and an end to what is signed in elsewhere. */
 const session = useSession();
 const router = useRouter();
 
+const { value: sessions } = useLoaded(() => call(readSessions));
 const current = ref('');
 const next = ref('');
 const again = ref('');
@@ -82,7 +86,16 @@ async function leaveEverywhere(): Promise<void> {
       <p v-if="changed" role="status">Changed. You stay signed in here; everywhere else you are signed out.</p>
     </form>
     <section aria-labelledby="everywhere">
-      <h2 id="everywhere">Signed in elsewhere</h2>
+      <h2 id="everywhere">Where you are signed in</h2>
+      <ul v-if="sessions" class="sessions">
+        <li v-for="one in sessions" :key="one.openedAt + one.browser">
+          <strong>{{ browserName(one.browser) }}</strong>
+          <span v-if="one.here">this one</span>
+          <span class="figures quiet"
+            >since {{ dayAndTime(one.openedAt) }}, last seen {{ dayAndTime(one.seenAt) }}</span
+          >
+        </li>
+      </ul>
       <p>
         If you left another computer signed in, or lost a phone: this signs you out of all of them, and of this one.
       </p>
@@ -112,6 +125,19 @@ h2 {
 }
 section p {
   margin: 4px 0 12px;
+  color: var(--quiet);
+}
+.sessions {
+  margin: 8px 0 12px;
+  list-style: none;
+}
+.sessions li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 10px;
+  padding: 4px 0;
+}
+.quiet {
   color: var(--quiet);
 }
 .refused {
