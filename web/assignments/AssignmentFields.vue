@@ -163,7 +163,7 @@ function leaveDue(): void {
         class="formats"
         density="compact"
         hide-details
-        label="Formats; none for all"
+        label="Only these formats; none chosen means all"
         @update:model-value="set({ formats: $event.length === 0 ? null : $event })"
       />
     </div>

@@ -39,7 +39,7 @@ defineProps<{
 <style scoped>
 .ready {
   display: inline-block;
-  padding: 2px 0 6px;
+  padding: 2px 8px 8px;
   text-decoration: underline;
 }
 .text {

@@ -52,6 +52,7 @@ details {
   font-size: 13px;
 }
 summary {
+  padding: 4px 0;
   cursor: pointer;
 }
 </style>

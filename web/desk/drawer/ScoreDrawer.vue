@@ -53,7 +53,7 @@ const aboutCriterion = (id: string) => props.feedback.remarks.filter(({ criterio
       :disabled="returned"
       @points="emit('points', question.id, $event)"
     />
-    <details v-if="!returned" class="other" :open="(whole && feedback.marking.possible !== null) || undefined">
+    <details v-if="!returned" :open="(whole && feedback.marking.possible !== null) || undefined">
       <summary>{{ whole ? 'Points, flag and more time' : 'Extra points, another total, flags' }}</summary>
       <AdjustResult :key="work.id" :adjustment="feedback.adjustment" :whole="whole" @adjust="emit('adjust', $event)" />
       <StandingFields
@@ -87,11 +87,10 @@ const aboutCriterion = (id: string) => props.feedback.remarks.filter(({ criterio
   background: var(--paper);
   border-left: 1px solid var(--hairline);
 }
-.other {
+summary {
+  padding: 4px 0;
   color: var(--quiet);
   font-size: 13px;
-}
-summary {
   cursor: pointer;
 }
 .flags {
