@@ -14,7 +14,11 @@ export const NewPassword = z
   .min(SHORTEST_PASSWORD, `A password has at least ${SHORTEST_PASSWORD} characters`)
   .max(1000);
 
-export const Session = z.object({ person: Person.nullable() });
+export const Session = z.object({
+  person: Person.nullable(),
+  /** Looks after the people of the school. */
+  steward: z.boolean().optional(),
+});
 export type Session = z.infer<typeof Session>;
 
 export const readSession = endpoint({ method: 'GET', path: '/session', answer: Session });

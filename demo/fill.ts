@@ -105,6 +105,7 @@ async function addPeople(db: Queries): Promise<{
   }
   const [teacher, second] = TEACHERS.map((name) => ids.get(loginOf(name))!);
   await enrol(db, secondCourse, teacher!, 'teacher');
+  await db.query('update people set steward = true where id = $1', [teacher!]);
   for (const name of STUDENTS.slice(0, IN_BOTH)) await enrol(db, secondCourse, ids.get(loginOf(name))!, 'student');
   return { course, secondCourse, teacher: teacher!, second: second!, id: (login) => ids.get(login)! };
 }

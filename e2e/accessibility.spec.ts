@@ -66,6 +66,10 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await teacher.getByRole('menuitem', { name: 'Password' }).click();
   await expect(teacher.getByRole('button', { name: 'Sign out everywhere' })).toBeVisible();
   await look(teacher, 'a new password');
+  await teacher.getByRole('button', { name: TEACHER }).click();
+  await teacher.getByRole('menuitem', { name: 'People of the school' }).click();
+  await expect(teacher.getByRole('rowheader', { name: 'Amaru Quispe' })).toBeVisible();
+  await look(teacher, 'people of the school');
   await openCourse(teacher, 'Reading the Shore');
   await expect(teacher.getByRole('heading', { name: 'The class' })).toBeVisible();
   await look(teacher, 'a course');

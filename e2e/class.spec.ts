@@ -53,9 +53,10 @@ test('the whole job by keyboard alone: from what waits to the next student', asy
       await page.keyboard.press('ArrowDown');
       await expect(group.getByRole('radio').nth(1)).toBeChecked();
       const inGroup = () => group.evaluate((one) => one.contains(document.activeElement));
-      for (let presses = 0; presses < 4 && (await inGroup()); presses++) await page.keyboard.press('Tab');
+      for (let presses = 0; presses < 8 && (await inGroup()); presses++) await page.keyboard.press('Tab');
     }
     await saved(page);
+    await page.keyboard.press('d');
     await expect(page.getByRole('link', { name: 'Eleni Marathou: ready' })).toBeVisible();
   });
 

@@ -145,7 +145,7 @@ The three lines are therefore a calendar, and the oldest day stands at the very 
   await expect(work.getByText('second.txt has been handed in')).toBeVisible();
 
   const page = await enter(browser, server, TEACHER);
-  await page.getByRole('link', { name: /^Amaru Quispe ?A walk along the shore, version 2/ }).click();
+  await page.getByRole('link', { name: /^Amaru Quispe ?A walk along the shore ?version 2/ }).click();
   await expect(page.getByRole('button', { name: 'version 2 of 2' })).toBeVisible();
   const calendar = ribbonAbout(page, 'The three lines are therefore a calendar');
   await expect(calendar).toContainText('version 1, changed');

@@ -45,10 +45,11 @@ export async function enter(browser: Browser, server: Server, name: string): Pro
   return page;
 }
 
-/** By the head of the page, where there are several courses. */
+/** By the address that the menu of courses has for it. */
 export async function openCourse(page: Page, title: string): Promise<void> {
   await page.getByRole('button', { name: 'Courses', exact: true }).click();
-  await page.getByRole('menuitem', { name: title }).click();
+  const href = await page.getByRole('menuitem', { name: title }).getAttribute('href');
+  await page.goto(new URL(href!, page.url()).href);
   await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
 }
 

@@ -20,6 +20,7 @@ import { sameOrigin } from './http/same-origin.ts';
 import { LARGEST_FORM } from './http/serve.ts';
 import { webApp } from './http/web-app.ts';
 import { joiningRoutes } from './joining/routes.ts';
+import { stewardRoutes } from './joining/steward-routes.ts';
 import { languageRoutes } from './languages/routes.ts';
 import { marginKeyRoutes } from './margin-key/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
@@ -85,6 +86,7 @@ const ROUTES = [
   schoolRoutes,
   sessionRoutes,
   joiningRoutes,
+  stewardRoutes,
   waitingRoutes,
   ownWorkRoutes,
   courseRoutes,

@@ -61,6 +61,7 @@ export const router = createRouter({
       props: true,
       meta: { teaches: true },
     },
+    { path: '/people', name: 'people', component: () => import('./joining/StewardPage.vue'), meta: { teaches: true } },
     { path: '/password', name: 'password', component: () => import('./sign-in/PasswordPage.vue') },
     { path: '/search', name: 'search', component: () => import('./search/SearchPage.vue') },
     {

@@ -33,6 +33,8 @@ export interface Standings {
   /** `shared`: it is theirs, or its owner shares it with them. */
   banked: { owner: boolean; shared: boolean };
   note: InCourse;
+  /** `steward`: whoever asks looks after the people of the school; `other`: and this is nobody who does. */
+  person: { steward: boolean; other: boolean };
   stamp: { owner: boolean };
   upload: { owner: boolean };
 }
@@ -102,6 +104,7 @@ export const permissions = {
     'recording',
     (standing) => standing.teacher || (standing.holder === 'reply' && standing.owner && isAnswered(standing)),
   ),
+  'person.reset': on('person', ({ steward, other }) => steward && other),
   'stamp.read': on('stamp', owns),
   'stamp.remove': on('stamp', owns),
   'upload.send': on('upload', owns),
@@ -126,6 +129,7 @@ const seen: { [Kind in ObjectKind]: (standing: Standings[Kind]) => boolean } = {
   recording: hears,
   banked: ({ shared }) => shared,
   note: ({ teacher, student }) => teacher || student,
+  person: ({ steward }) => steward,
   stamp: owns,
   upload: owns,
 };

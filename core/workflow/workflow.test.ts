@@ -20,6 +20,7 @@ const nobody: Standings = {
   recording: { ...strange, holder: 'remark', owner: false },
   note: strange,
   banked: { owner: false, shared: false },
+  person: { steward: false, other: true },
   stamp: { owner: false },
   upload: { owner: false },
 };
@@ -31,6 +32,7 @@ const everywhere = (standing: Partial<Standings['recording'] & typeof strange>):
   recording: { ...nobody.recording, ...standing },
   note: { ...nobody.note, ...standing },
   banked: { ...nobody.banked, ...standing },
+  person: nobody.person,
   stamp: { ...nobody.stamp, ...standing },
   upload: { ...nobody.upload, ...standing },
 });
@@ -92,6 +94,12 @@ describe('permissions', () => {
     expect([may(teachers, 'recording.mend'), may(teachers, 'recording.reportHeard')]).toEqual([true, true]);
     expect(may({ ...own, owner: false }, 'recording.mend')).toBe(false);
     expect(may(teachers, 'recording.change')).toBe(false);
+  });
+
+  it('let a steward reset everybody but another steward, and nobody else', () => {
+    expect(may({ steward: true, other: true }, 'person.reset')).toBe(true);
+    expect(refusal({ steward: true, other: false }, 'person.reset')).toBe('notAllowed');
+    expect(refusal({ steward: false, other: true }, 'person.reset')).toBe('unseen');
   });
 
   it('say why not, and nothing to whoever must not know', () => {

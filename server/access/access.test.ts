@@ -131,6 +131,7 @@ const standings = (known: Partial<typeof strange>, owner: boolean): Standings =>
       remark: standing,
       note: standing,
       banked: { owner, shared: owner },
+      person: { steward: false, other: true },
       stamp: { owner },
       upload: { owner },
     },

@@ -37,6 +37,8 @@ export const STANDING: Record<ObjectKind, string> = {
     where a.recording = $2 and (a.put_aside_at is null or ${TEACHES})`,
   note: `select ${IN_COURSE} from notes a where a.id = $2`,
   banked: `select b.owner = $1 as owner, ${BANKED_FOR} as shared from banked_remarks b where b.id = $2`,
+  person: `select exists (select from people me where me.id = $1 and me.steward) as steward, not p.steward as other
+    from people p where p.id = $2`,
   stamp: 'select owner = $1 as owner from stamp_pictures where id = $2',
   upload: 'select owner = $1 as owner from uploads where id = $2',
 };
@@ -58,6 +60,7 @@ export const STANDING_ROWS: { [Kind in ObjectKind]: z.ZodType<Standings[Kind]> }
   recording: ToWork.extend({ holder: z.enum(['remark', 'reply', 'bank', 'note']), owner: z.boolean() }),
   note: InCourse,
   banked: z.object({ owner: z.boolean(), shared: z.boolean() }),
+  person: z.object({ steward: z.boolean(), other: z.boolean() }),
   stamp: z.object({ owner: z.boolean() }),
   upload: z.object({ owner: z.boolean() }),
 };

@@ -32,6 +32,11 @@ const Credentials = z.object({ id: z.string(), password_hash: z.string() });
 
 const Login = z.object({ login: z.string() });
 
+const stewardship = async (db: Queries, person: string): Promise<{ steward?: true }> =>
+  (await db.query('select 1 as one from people where id = $1 and steward', [person])).length > 0
+    ? { steward: true }
+    : {};
+
 const AT_ONCE = 2;
 
 export function sessionRoutes(context: Context): Router {
@@ -45,7 +50,7 @@ export function sessionRoutes(context: Context): Router {
   serveAnyone(router, readSession, async ({ request }) => {
     const person = await personOf(db, request);
     if (person) await noteSeen(db, request);
-    return { person: person ?? null };
+    return { person: person ?? null, ...(person && (await stewardship(db, person.id))) };
   });
 
   serve(router, context, readSessions, 'own', ({ person, request }) => selectSessions(db, person.id, request));
@@ -59,7 +64,7 @@ export function sessionRoutes(context: Context): Router {
     await endSession(db, request);
     setCookie(response, await openSession(db, id, request), settings);
     const person = await selectOne(db, Person, `select ${PERSON_COLUMNS} from people p where p.id = $1`, [id]);
-    return { person: person ?? null };
+    return { person: person ?? null, ...(await stewardship(db, id)) };
   });
 
   serveAnyone(router, signOut, async ({ request, response }) => {

@@ -9,20 +9,27 @@ import { call } from './api.ts';
 export const useSession = defineStore('session', () => {
   const person = ref<Person | null>(null);
   const known = ref(false);
+  const steward = ref(false);
+
+  function take(session: endpoints.Session): void {
+    person.value = session.person;
+    steward.value = session.steward === true;
+    known.value = true;
+  }
 
   async function load(): Promise<void> {
-    person.value = (await call(endpoints.readSession)).person;
-    known.value = true;
+    take(await call(endpoints.readSession));
   }
 
   async function signIn(credentials: SignIn): Promise<void> {
-    person.value = (await call(endpoints.signIn, { body: credentials })).person;
+    take(await call(endpoints.signIn, { body: credentials }));
   }
 
   /** Somebody has just come in another way. */
-  function enter(someone: Person | null): void {
-    person.value = someone;
-    known.value = true;
+  async function enter(someone: Person | null): Promise<void> {
+    take({ person: someone });
+    // Whoever opened the school looks after it.
+    await load().catch(() => undefined);
   }
 
   async function signOut(): Promise<void> {
@@ -35,5 +42,5 @@ export const useSession = defineStore('session', () => {
     person.value = null;
   }
 
-  return { person, known, load, enter, signIn, signOut, signOutEverywhere };
+  return { person, known, steward, load, enter, signIn, signOut, signOutEverywhere };
 });

@@ -1,4 +1,5 @@
 import {
+  mdiAccountGroupOutline,
   mdiBookmarkMultipleOutline,
   mdiBookOpenPageVariantOutline,
   mdiInboxOutline,
@@ -56,6 +57,9 @@ export function useShell(): Shell {
     ),
     own: computed(() => [
       ...(person.value?.teaches ? [{ title: 'Voice and words', icon: mdiTuneVariant, to: { name: 'speech' } }] : []),
+      ...(session.steward
+        ? [{ title: 'People of the school', icon: mdiAccountGroupOutline, to: { name: 'people' } }]
+        : []),
       { title: 'Password', icon: mdiLockOutline, to: { name: 'password' } },
       { title: 'Sign out', icon: mdiLogout, run: () => void signOut() },
     ]),

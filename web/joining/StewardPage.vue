@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import type { Slip } from '#contract/joining';
+import { readPeople, resetPerson, type SchoolPerson } from '#contract/steward';
+import { computed, ref, shallowRef } from 'vue';
+import SlipSheet from '../courses/SlipSheet.vue';
+import { call, sentenceOf } from '../session/api.ts';
+import PageFrame from '../shell/PageFrame.vue';
+import StateNote from '../shell/StateNote.vue';
+import { useLoaded } from '../shell/use-loaded.ts';
+import { dayAndTime, listOf } from '../wording/format.ts';
+
+/** For the school's steward: everybody, and a new way in for whoever needs one. */
+const { value, error, load } = useLoaded(() => call(readPeople));
+/** More than that nobody reads at once. */
+const MOST = 100;
+
+const wanted = ref('');
+const slip = shallowRef<Slip>();
+const problem = ref<string>();
+const found = computed(() => {
+  const words = wanted.value.trim().toLowerCase();
+  return (value.value?.people ?? []).filter(({ name, login }) => `${name} ${login}`.toLowerCase().includes(words));
+});
+
+const coursesOf = ({ teaches, learns }: SchoolPerson): string =>
+  [
+    ...(teaches.length > 0 ? [`teaches ${listOf(teaches)}`] : []),
+    ...(learns.length > 0 ? [`learns in ${listOf(learns)}`] : []),
+  ].join('; ');
+
+async function reset(person: SchoolPerson): Promise<void> {
+  problem.value = undefined;
+  try {
+    ({ slip: slip.value } = await call(resetPerson, { params: { person: person.id } }));
+    window.scrollTo(0, 0);
+  } catch (failure) {
+    problem.value = sentenceOf(failure);
+  }
+}
+</script>
+
+<template>
+  <PageFrame title="People of the school">
+    <StateNote v-if="!value" :busy="!error" :error="error" @retry="load" />
+    <SlipSheet v-else-if="slip" :slips="[slip]" course="" @close="slip = undefined" />
+    <template v-else>
+      <p class="quiet">
+        You look after people and their ways in. Works and remarks stay with their teachers and students.
+      </p>
+      <v-text-field v-model="wanted" class="find" label="Find somebody" density="compact" hide-details />
+      <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
+      <StateNote v-if="found.length === 0">Nobody is called that.</StateNote>
+      <v-table v-else class="people">
+        <thead>
+          <tr>
+            <th scope="col">Name</th>
+            <th scope="col">Signs in as</th>
+            <th scope="col">Courses</th>
+            <th scope="col">Came in</th>
+            <th scope="col"><span class="visually-hidden">What can be done</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="person in found.slice(0, MOST)" :key="person.id">
+            <th scope="row" dir="auto">{{ person.name }} <v-chip v-if="person.steward">steward</v-chip></th>
+            <td>{{ person.login }}</td>
+            <td>{{ coursesOf(person) }}</td>
+            <td class="figures">{{ person.cameInAt ? dayAndTime(person.cameInAt) : 'not yet' }}</td>
+            <td class="end">
+              <v-btn
+                v-if="!person.steward"
+                size="small"
+                :aria-label="`${person.cameInAt ? 'Forgot the password' : 'Join slip'}: ${person.name}`"
+                @click="reset(person)"
+                >{{ person.cameInAt ? 'Forgot the password' : 'Join slip' }}</v-btn
+              >
+            </td>
+          </tr>
+        </tbody>
+      </v-table>
+      <p v-if="found.length > MOST" class="quiet">{{ found.length - MOST }} more; type a part of the name.</p>
+    </template>
+  </PageFrame>
+</template>
+
+<style scoped>
+.find {
+  max-width: 320px;
+  margin: 12px 0;
+}
+.people {
+  background: transparent;
+}
+th {
+  font-weight: 500;
+  text-align: start;
+}
+thead th {
+  color: var(--quiet);
+  font-weight: 400;
+  font-size: 13px;
+}
+.end {
+  text-align: end;
+}
+.quiet {
+  color: var(--quiet);
+}
+.refused {
+  color: rgb(var(--v-theme-error));
+}
+</style>
