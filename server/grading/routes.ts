@@ -19,7 +19,7 @@ import {
   upsertPoints,
   upsertScore,
 } from './queries.ts';
-import { putAdjustment, putStanding, selectAdjustment } from './standing.ts';
+import { putAdjustment, putStanding, selectAdjustment, selectBy } from './standing.ts';
 import { addVersion, replaceRubric, replaceScale, selectScored, selectShelf } from './rubric.ts';
 
 /** Scores and points of a work, until it is returned. */
@@ -31,7 +31,8 @@ export function gradingRoutes(context: Context): Router {
     const { submission, criterion } = params;
     await db.transaction(async (tx) => {
       await holdForChange(tx, 'submission', submission);
-      refuseIfChanged((await selectScores(tx, submission))[criterion] ?? null, score, was);
+      const by = await selectBy(tx, 'score', [submission, criterion]);
+      if (by !== person.id) refuseIfChanged((await selectScores(tx, submission))[criterion] ?? null, score, was);
       if (score === null) await deleteScore(tx, submission, criterion);
       else if (!(await upsertScore(tx, { submission, criterion, score, person: person.id })))
         throw problems.unknownLevel();
@@ -43,7 +44,8 @@ export function gradingRoutes(context: Context): Router {
     const { submission, question } = params;
     await db.transaction(async (tx) => {
       await holdForChange(tx, 'submission', submission);
-      refuseIfChanged((await selectPoints(tx, submission))[question] ?? null, points, was);
+      const by = await selectBy(tx, 'points', [submission, question]);
+      if (by !== person.id) refuseIfChanged((await selectPoints(tx, submission))[question] ?? null, points, was);
       if (points === null) await deletePoints(tx, submission, question);
       else if (!(await upsertPoints(tx, { submission, question, points, person: person.id })))
         throw problems.pointsRefused();
@@ -55,7 +57,8 @@ export function gradingRoutes(context: Context): Router {
     const { submission } = params;
     await db.transaction(async (tx) => {
       await holdForChange(tx, 'submission', submission);
-      refuseIfChanged((await selectAdjustment(tx, submission)) ?? null, adjustment, was);
+      const by = await selectBy(tx, 'adjustment', [submission]);
+      if (by !== person.id) refuseIfChanged((await selectAdjustment(tx, submission)) ?? null, adjustment, was);
       await putAdjustment(tx, submission, adjustment, person.id);
     });
     return { adjustment: (await selectAdjustment(db, submission)) ?? null };
@@ -95,8 +98,11 @@ export function gradingRoutes(context: Context): Router {
   return router;
 }
 
-/** Where two teachers score one work, none overwrites what the other has done without having seen it. */
+/**
+ * Where two teachers score one work, none overwrites what the other has done without having seen it. One's own may change faster
+ * than it is seen, and where nothing stands there is nothing to overwrite.
+ */
 function refuseIfChanged<T>(now: T, wanted: T, was: T | undefined): void {
-  if (was === undefined || isDeepStrictEqual(now, was) || isDeepStrictEqual(now, wanted)) return;
+  if (was === undefined || now === null || isDeepStrictEqual(now, was) || isDeepStrictEqual(now, wanted)) return;
   throw problems.changedMeanwhile(now);
 }

@@ -1,3 +1,5 @@
+import { z } from 'zod';
+import { Id } from '../../contract/basics.ts';
 import { Adjustment, type Standing } from '../../contract/grading.ts';
 import { selectOne, type Queries } from '../db/database.ts';
 
@@ -45,3 +47,13 @@ export async function putStanding(
   );
   return rows.length > 0;
 }
+
+const BY = {
+  score: 'select chosen_by as by from scores where submission = $1 and criterion = $2',
+  points: 'select given_by as by from question_points where submission = $1 and question = $2',
+  adjustment: 'select set_by as by from adjustments where submission = $1',
+};
+
+/** Who gave what stands there; undefined where nothing does. */
+export const selectBy = async (db: Queries, what: keyof typeof BY, ids: string[]): Promise<string | undefined> =>
+  (await selectOne(db, z.object({ by: Id }), BY[what], ids))?.by;

@@ -203,6 +203,9 @@ describe.each(bodies)('a return on $name', ({ open }) => {
         explanation: '1.75, with 0.5 extra: 2.25 of 2.5, that is 90 %: Pass.',
       });
       await adjust({ extra: null, total: 250, reason: 'Agreed' });
+      const byAnother = () =>
+        test.db.query('update adjustments set set_by = $2 where submission = $1', [submission, school.ids.colleague]);
+      await byAnother();
       expect(await result()).toMatchObject({ points: 250 });
       for (const wrong of [
         { extra: null, total: -1, reason: '' },
@@ -220,6 +223,10 @@ describe.each(bodies)('a return on $name', ({ open }) => {
     it('is not overwritten by somebody who has not seen it', async () => {
       const submission = await handIn(school);
       await score(submission, 0, level(0, 1), null);
+      // One's own may change faster than it is seen.
+      expect((await score(submission, 0, { points: 100 }, null)).status).toBe(200);
+      await score(submission, 0, level(0, 1));
+      await test.db.query('update scores set chosen_by = $2 where submission = $1', [submission, school.ids.colleague]);
       const crossed = await score(submission, 0, level(0, 0), null);
       expect([crossed.status, crossed.json]).toMatchObject([409, { now: level(0, 1) }]);
       expect((await score(submission, 0, level(0, 1), null)).status).toBe(200);
