@@ -94,9 +94,14 @@ describe('outcomeOf', () => {
   });
 
   it('follows the flags', () => {
-    expect(outcomeOf({ rubric, scores: {}, flag: 'missing' }).grade).toMatchObject({ points: 0, percentage: 0 });
-    expect(outcomeOf({ rubric, scores: all, flag: 'incomplete' }).grade).toBeNull();
-    expect(outcomeOf({ rubric, scores: all, flag: 'excused' }).explanation).toBe('Excused: left out of everything.');
+    expect(outcomeOf({ rubric, scores: {}, standing: { flag: 'missing' } }).grade).toMatchObject({
+      points: 0,
+      percentage: 0,
+    });
+    expect(outcomeOf({ rubric, scores: all, standing: { flag: 'incomplete' } }).grade).toBeNull();
+    expect(outcomeOf({ rubric, scores: all, standing: { flag: 'excused' } }).explanation).toBe(
+      'Excused: left out of everything.',
+    );
   });
 
   it('rounds once, half up, and reaches a band by the share before it (property, against fraction.js)', () => {

@@ -54,7 +54,7 @@ export interface Sheet {
   marking?: Marking | undefined;
   /** After it was due. */
   minutesLate?: number | undefined;
-  flag?: Flag | null | undefined;
+  standing?: { flag: Flag | null } | undefined;
   adjustment?: Adjustment | null | undefined;
 }
 
@@ -139,7 +139,7 @@ function partsOf({ rubric, scores, questions = [], points = {} }: Sheet, open: {
 }
 
 function caseOf(sheet: Sheet, parts: Part[]): Case {
-  const { scale = [], marking = PLAIN_MARKING, minutesLate = 0, flag, adjustment } = sheet;
+  const { scale = [], marking = PLAIN_MARKING, minutesLate = 0, standing, adjustment } = sheet;
   const total = adjustment?.total ?? null;
   const possible = marking.possible === null ? undefined : hundredths(marking.possible);
   // Where nothing is scored on its own, the whole work is.
@@ -155,7 +155,7 @@ function caseOf(sheet: Sheet, parts: Part[]): Case {
     ...(possible && { possible }),
     ...(adjustment?.extra && { extra: hundredths(adjustment.extra) }),
     ...(marking.late && minutesLate > 0 && { late: { minutes: minutesLate, rule: ruleOf(marking.late) } }),
-    ...(flag && { flag }),
+    ...(standing?.flag && { flag: standing.flag }),
     ...(!whole && total !== null && { override: { points: hundredths(total), reason } }),
   };
 }

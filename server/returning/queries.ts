@@ -79,7 +79,7 @@ export async function selectReturning(db: Queries, assignment: string): Promise<
       points,
       marking,
       adjustment,
-      flag: standing.flag,
+      standing,
       minutesLate: late,
     });
     const unscored = outcome.grade ? [] : outcome.missing.map((id) => titles.get(id)!);

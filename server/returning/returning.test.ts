@@ -257,6 +257,9 @@ describe.each(bodies)('a return on $name', ({ open }) => {
       expect((await row()).grade).toMatchObject({ points: 250 });
       await standing({ flag: 'excused', extendedUntil: null });
       expect((await row()).grade).toBeNull();
+      await post('returned', { works: [submission], held: null });
+      expect((await read('author', submission))!.grade).toBeNull();
+      await post('taken-back', { works: [submission] });
       const overview = (await school.as.teacher.send('GET', `/assignments/${school.assignment}`))
         .json as AssignmentOverview;
       expect(overview.rows.find(({ student }) => student.id === school.ids.author)).toMatchObject({

@@ -31,9 +31,7 @@ const student = computed(() => props.work.student.name);
 
 const given = computed(() => props.feedback.remarks.filter((remark) => !remark.private).length);
 const hidden = computed(() => props.feedback.remarks.length - given.value);
-const result = computed(() =>
-  outcomeOf({ ...props.feedback, flag: props.feedback.standing.flag, minutesLate: props.feedback.minutesLate }),
-);
+const result = computed(() => outcomeOf(props.feedback));
 
 onClickOutside(root, () => (open.value = false));
 

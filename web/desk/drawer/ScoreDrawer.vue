@@ -22,9 +22,7 @@ const emit = defineEmits<{
 }>();
 
 const returned = computed(() => props.feedback.returnedAt !== null);
-const outcome = computed(() =>
-  outcomeOf({ ...props.feedback, flag: props.feedback.standing.flag, minutesLate: props.feedback.minutesLate }),
-);
+const outcome = computed(() => outcomeOf(props.feedback));
 const grade = computed(() => (returned.value ? props.feedback.grade : outcome.value.grade));
 const parts = computed(() => props.feedback.rubric.length + props.feedback.questions.length);
 const whole = computed(() => parts.value === 0);
