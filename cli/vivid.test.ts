@@ -161,10 +161,10 @@ describe('vivid annotations', () => {
     const { address, stop } = await serve('--sample');
     const teacher = new Client(address);
     await teacher.send('POST', '/session', { body: { login: 'tamsin-adeyemi', password: 'shoreline' } });
-    const { toMark } = (await teacher.send('GET', '/waiting')).json as {
-      toMark: { submission: string; student: string }[];
+    const { items } = (await teacher.send('POST', '/waiting', { body: {} })).json as {
+      items: { submission: string; student: string }[];
     };
-    const { submission } = toMark.find(({ student }) => student === 'Dagny Holmqvist')!;
+    const { submission } = items.find(({ student }) => student === 'Dagny Holmqvist')!;
     const before = (await teacher.send('GET', `/submissions/${submission}/feedback`)).json as {
       remarks: { private: boolean; recording: object | null }[];
     };

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { Hundredths, Id, Instant } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 import { FileFormat } from './folio.ts';
+import { Handout } from './handouts.ts';
 import { Grade, Marking, Standing } from './grading.ts';
 import { ReadNote } from './uploads.ts';
 
@@ -85,43 +86,10 @@ export const AssignmentOverview = AssignmentSummary.extend({
   ...Rules.shape,
   terms: z.array(z.string()),
   questions: z.array(Question),
+  handouts: z.array(Handout),
   rows: z.array(ClassRow),
 });
 export type AssignmentOverview = z.infer<typeof AssignmentOverview>;
-
-/** What waits for a teacher. */
-export const Waiting = z.object({
-  toMark: z.array(
-    z.object({
-      submission: Id,
-      student: z.string(),
-      version: z.int(),
-      handedInAt: Instant,
-      late: z.boolean(),
-      state: WorkState,
-      backAgain: z.boolean(),
-      standing: Standing,
-      /** One of `assignments`: thousands of works are in a few of them. */
-      assignment: Id,
-    }),
-  ),
-  /** Works in which a student had the last word. */
-  unanswered: z.array(
-    z.object({
-      submission: Id,
-      remark: Id,
-      student: z.string(),
-      text: z.string(),
-      spoken: z.boolean(),
-      at: Instant,
-      assignment: Id,
-    }),
-  ),
-  assignments: z.array(
-    AssignmentSummary.extend({ students: z.int(), handedIn: z.int(), ready: z.int(), returned: z.int() }),
-  ),
-});
-export type Waiting = z.infer<typeof Waiting>;
 
 /** A student's own work in one assignment. */
 export const OwnWork = z.object({
@@ -132,6 +100,8 @@ export const OwnWork = z.object({
     /** How many versions may still be handed in; null for as many as one likes. */
     attemptsLeft: z.int().min(0).nullable(),
     formats: z.array(FileFormat).nullable(),
+    /** What this student has been given. */
+    handouts: z.array(Handout),
     /** Its course is over. */
     aside: z.boolean(),
   }),
@@ -142,15 +112,30 @@ export const OwnWork = z.object({
       files: z.array(z.string()),
       handedInAt: Instant,
       returnedAt: Instant.nullable(),
+      /** It was returned before, and its teacher is working on it again. */
+      corrected: z.boolean(),
       withdrawnAt: Instant.nullable(),
+      /** Remarks to be heard, and how many of them were heard to the end; nothing while they are with the teacher. */
+      spoken: z.int(),
+      heard: z.int(),
       /** No teacher has opened it yet. */
       canWithdraw: z.boolean(),
+    }),
+  ),
+  /** Where a teacher had the last word about one of its remarks, the latest first. */
+  answers: z.array(
+    z.object({
+      submission: Id,
+      remark: Id,
+      author: z.string(),
+      text: z.string(),
+      spoken: z.boolean(),
+      at: Instant,
     }),
   ),
 });
 export type OwnWork = z.infer<typeof OwnWork>;
 
-export const readWaiting = endpoint({ method: 'GET', path: '/waiting', answer: Waiting });
 export const readOwnWork = endpoint({ method: 'GET', path: '/own-work', answer: z.array(OwnWork) });
 export const readAssignment = endpoint({
   method: 'GET',

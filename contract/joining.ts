@@ -21,7 +21,15 @@ export const Opened = z.object({
 export type Opened = z.infer<typeof Opened>;
 
 /** A way in for one person: printed, or sent to them. It works once. */
-export const Slip = z.object({ person: Id, name: z.string(), login: z.string(), code: z.string(), expiresAt: Instant });
+export const Slip = z.object({
+  person: Id,
+  name: z.string(),
+  login: z.string(),
+  /** Empty where nobody said. */
+  mail: z.string(),
+  code: z.string(),
+  expiresAt: Instant,
+});
 export type Slip = z.infer<typeof Slip>;
 
 export const lookAtCode = endpoint({
@@ -49,8 +57,9 @@ export const openSchool = endpoint({
 export const makeSlips = endpoint({
   method: 'POST',
   path: '/courses/:course/slips',
-  body: z.object({ people: z.array(Id).min(1).max(1000) }),
-  answer: z.object({ slips: z.array(Slip) }),
+  /** `byMail`: whoever has an address gets an invitation, where the school has a mail server. */
+  body: z.object({ people: z.array(Id).min(1).max(1000), byMail: z.boolean().default(false) }),
+  answer: z.object({ slips: z.array(Slip), mailed: z.int() }),
 });
 /** One code for the whole course. A new one takes the place of the one before. */
 export const makeCourseCode = endpoint({

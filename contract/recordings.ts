@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Id, Instant, LanguageTag, Nothing } from './basics.ts';
 import { address, endpoint } from './endpoint.ts';
-import { NewSound, Sound, SoundEdit } from './sound.ts';
+import { NewSound, Sound, SoundEdit, Stretch } from './sound.ts';
 import { MOST_SAID, SpeechJob, SpokenText, Transcript, Translation } from './transcripts.ts';
 
 /** Something spoken, or filmed. What holds it (a remark, a reply) points to it. */
@@ -16,8 +16,8 @@ export const Recording = z.object({
   translations: z.array(Translation),
   /** For teachers and whoever spoke; null where there is nothing to listen to. */
   speech: SpeechJob.nullable(),
-  /** When somebody else first began to listen, and first had heard it to the end. */
-  heard: z.object({ begunAt: Instant, finishedAt: Instant.nullable() }).nullable(),
+  /** When somebody else first began to listen and first had heard it all, and what of it they have played. */
+  heard: z.object({ begunAt: Instant, finishedAt: Instant.nullable(), played: z.array(Stretch) }).nullable(),
   madeAt: Instant,
 });
 export type Recording = z.infer<typeof Recording>;
@@ -98,7 +98,8 @@ export const setTranslation = endpoint({
 export const reportHeard = endpoint({
   method: 'PUT',
   path: '/recordings/:recording/heard',
-  body: z.object({ finished: z.boolean() }),
+  /** What was played since it was told last; nothing where somebody has begun. */
+  body: z.object({ played: z.array(Stretch).max(500) }),
   answer: Recording,
 });
 /** What has become of the recordings of a work that are being listened to. */

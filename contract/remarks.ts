@@ -16,6 +16,8 @@ export const Remark = Said.extend({
   /** When the student took the suggestion over. */
   takenAt: Instant.nullable(),
   replies: z.array(Reply),
+  /** Nothing more is to be said about it, says one of the two sides; a new answer opens it again. */
+  settled: z.object({ at: Instant, by: z.object({ id: Id, name: z.string() }) }).nullable(),
 });
 export type Remark = z.infer<typeof Remark>;
 
@@ -53,6 +55,13 @@ export const takeSuggestion = endpoint({
   method: 'PUT',
   path: '/remarks/:remark/taken',
   body: z.object({ taken: z.boolean() }),
+  answer: Remark,
+});
+/** Says that nothing more is to be said about a remark, or that something is. */
+export const settleRemark = endpoint({
+  method: 'PUT',
+  path: '/remarks/:remark/settled',
+  body: z.object({ settled: z.boolean() }),
   answer: Remark,
 });
 export const makeReply = endpoint({

@@ -59,6 +59,8 @@ export const readMembers = endpoint({
     members: z.array(Member),
     /** Until when the code of the course works; null where there is none. */
     codeUntil: Instant.nullable(),
+    /** The school has a mail server. */
+    mails: z.boolean(),
   }),
 });
 export const listStudents = endpoint({
@@ -87,7 +89,7 @@ export const inviteTeacher = endpoint({
   method: 'POST',
   path: '/courses/:course/teachers',
   body: z.object({ name: PersonName, mail: Mail }),
-  answer: z.object({ slip: Slip.nullable() }),
+  answer: z.object({ slip: Slip.nullable(), mailed: z.boolean() }),
 });
 
 /** A student leaves, and their works stay; or comes back. */
@@ -95,5 +97,13 @@ export const setLeft = endpoint({
   method: 'PUT',
   path: '/courses/:course/people/:person/left',
   body: z.object({ left: z.boolean() }),
+  answer: Member,
+});
+
+/** Somebody was entered twice: what this one handed in is the other's from now on, and this one is gone. */
+export const mergeMember = endpoint({
+  method: 'POST',
+  path: '/courses/:course/people/:person/merged',
+  body: z.object({ into: Id }),
   answer: Member,
 });

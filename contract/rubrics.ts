@@ -1,4 +1,4 @@
-import type { PlainCriterion } from '#core/grading';
+import type { PlainCriterion } from '#core/rubric-table';
 import { z } from 'zod';
 import { Hundredths, Id, Instant } from './basics.ts';
 import { endpoint } from './endpoint.ts';

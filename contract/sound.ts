@@ -21,13 +21,12 @@ export type Microphone = z.infer<typeof Microphone>;
 /** Whether a recording has a picture too, and of what. */
 export const Picture = z.enum(['camera', 'screen']).nullable();
 
+/** A part of a recording, in seconds from its start. */
+export const Stretch = z.object({ start: z.number().min(0), end: z.number().min(0) });
+
 /** Which stretches of a recording are heard, in seconds from its start and in their order, and whether it is levelled. */
 export const SoundEdit = z.object({
-  kept: z
-    .array(z.object({ start: z.number().min(0), end: z.number().min(0) }))
-    .min(1)
-    .max(200)
-    .readonly(),
+  kept: z.array(Stretch).min(1).max(200).readonly(),
   levelled: z.boolean(),
 }) satisfies z.ZodType<CoreSoundEdit>;
 export type SoundEdit = z.infer<typeof SoundEdit>;

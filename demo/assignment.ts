@@ -48,6 +48,8 @@ export interface SampleAssignment {
   dueDaysAgo: number;
   rubric: SampleCriterion[];
   questions?: SampleQuestion[];
+  /** Files that it hands out. */
+  handouts?: { name: string; given: 'atOnce' | 'withReturn'; text: string }[];
   /** In the order in which they came in: a second work of one student is a second version. */
   works: SampleWork[];
 }
@@ -188,6 +190,16 @@ export const ASSIGNMENTS: SampleAssignment[] = [
   {
     title: 'A field sketch',
     brief: 'Draw one thing where it stands. Photograph the page, or scan it, and hand in the picture.',
+    handouts: [
+      {
+        ...{ name: 'What to take along.txt', given: 'atOnce' },
+        text: 'A soft pencil, something to lean on, a watch, and a coin to lie beside what you draw.\n',
+      },
+      {
+        ...{ name: 'How I would label one.txt', given: 'withReturn' },
+        text: 'Draw first. Then a line to each part, its name, how long it is, and the time of day.\n',
+      },
+    ],
     dueDaysAgo: 1.3,
     rubric: [CLEAR, TRUE],
     works: [

@@ -1,3 +1,4 @@
+import { HEARD } from './heard.ts';
 import { passageAnchor } from '#core/anchor';
 import { randomUUID } from 'node:crypto';
 import { NO_WORDS } from '../contract/said.ts';
@@ -53,7 +54,7 @@ export async function sayNotes(
     const recording = await keepSpoken(tx, note, teacher);
     const at = { place: note.place, assignment };
     await insertNote(tx, { id: recording, course, author: teacher, at, content: NO_WORDS, recording });
-    for (const login of note.heardBy) await upsertListening(tx, recording, idOf(login), true);
+    for (const login of note.heardBy) await upsertListening(tx, recording, idOf(login), HEARD);
   }
 }
 
@@ -78,6 +79,6 @@ export async function sayAgain(
     });
     const around = { before: text.slice(Math.max(0, start - 300), start), passage, after: text.slice(end, end + 300) };
     await insertUse(tx, { remark, banked: id, person: teacher, around, usedAt: daysAgo(index + 1) });
-    if (heard) await upsertListening(tx, copy, student, true);
+    if (heard) await upsertListening(tx, copy, student, HEARD);
   }
 }

@@ -4,7 +4,9 @@ import { asStudent, asTeacher } from '../server/access/visible.ts';
 import { selectClass, selectOverview } from '../server/class/queries.ts';
 import { selectFeedback } from '../server/feedback/queries.ts';
 import { selectOwnWork } from '../server/own-work/queries.ts';
-import { selectTaught, selectToMark, selectUnanswered } from '../server/waiting/queries.ts';
+import { queueOf, WHOLE_QUEUE, type QueueKind } from '#core/workflow';
+import type { Waited } from '../contract/waiting.ts';
+import { selectQueue, selectTaught, selectWaited } from '../server/waiting/queries.ts';
 import { selectReturning } from '../server/returning/queries.ts';
 import { Folio, Format } from '../contract/folio.ts';
 import { selectEarlier } from '../server/earlier/queries.ts';
@@ -27,6 +29,8 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     const [row] = await test.db.query('select id from people where login = $1', [loginOf(name)]);
     return String(row!.id);
   };
+  const queueFor = async (teacher: string, ...kinds: QueueKind[]): Promise<Waited[]> =>
+    selectWaited(test.db, queueOf(await selectQueue(test.db, teacher), { ...WHOLE_QUEUE, kinds }).shown);
   beforeAll(async () => {
     test = await open();
     await fillSampleSchool(test.db);
@@ -42,12 +46,10 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
 
   it('waits for both teachers alike, the longest waiting first', async () => {
     for (const name of TEACHERS) {
-      const waiting = await selectToMark(test.db, await idOf(name));
+      const waiting = await queueFor(await idOf(name), 'new', 'back');
       // One of them teaches a second course alone.
       expect(waiting).toHaveLength(name === TEACHERS[0] ? 31 : 28);
-      const taught = await selectTaught(test.db, await idOf(name));
-      const walk = taught.find(({ title }) => title === ASSIGNMENTS[0]!.title)!;
-      const walks = waiting.filter(({ assignment }) => assignment === walk.id);
+      const walks = waiting.filter(({ assignment }) => assignment === ASSIGNMENTS[0]!.title);
       expect(walks.map(({ student }) => student)).toEqual([
         'Dagny Holmqvist',
         'Eleni Marathou',
@@ -59,27 +61,27 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
         'Liang Meixiu',
         'Bronagh Tully',
       ]);
-      expect(walks.filter(({ late }) => late).map(({ student, version }) => [student, version])).toEqual([
+      expect(walks.filter(({ work }) => work!.late).map(({ student, work }) => [student, work!.version])).toEqual([
         // Liang has more time.
         ['Bronagh Tully', 2],
       ]);
-      expect(walks.map(({ state }) => state)).toEqual(['begun', ...Array<string>(7).fill('waiting'), 'back']);
+      expect(walks.map(({ work }) => work!.state)).toEqual(['begun', ...Array<string>(7).fill('waiting'), 'back']);
     }
   });
 
   it('has replies that nobody answered, until somebody does', async () => {
     const teacher = await idOf(TEACHERS[0]!);
-    const unanswered = await selectUnanswered(test.db, teacher);
-    expect(unanswered.map(({ student, spoken }) => [student, spoken]).sort()).toEqual([
+    const unanswered = await queueFor(teacher, 'reply');
+    expect(unanswered.map(({ student, answer }) => [student, answer!.spoken]).sort()).toEqual([
       ['Amaru Quispe', false],
       ['Bronagh Tully', true],
     ]);
-    const { remark } = unanswered[0]!;
+    const { remark } = unanswered[0]!.answer!;
     await test.db.query(
       "insert into replies (id, remark, author, text, made_at) values (gen_random_uuid(), $1, $2, 'Yes.', now() + interval '1 s')",
       [remark, teacher],
     );
-    expect(await selectUnanswered(test.db, teacher)).toHaveLength(1);
+    expect(await queueFor(teacher, 'reply')).toHaveLength(1);
   });
 
   it('counts its class', async () => {
@@ -110,7 +112,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     expect(own!.versions).toMatchObject([{ version: 1, files: ['dagny-holmqvist.docx'], returnedAt: null }]);
     const [nothing] = await selectOwnWork(test.db, await idOf('Zofia Krol'));
     expect(nothing!.versions).toEqual([]);
-    expect(await selectToMark(test.db, await idOf('Zofia Krol'))).toEqual([]);
+    expect(await queueFor(await idOf('Zofia Krol'), 'new')).toEqual([]);
   });
 
   it('has remarks at the words they are about, with sounds as long as they say', async () => {

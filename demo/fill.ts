@@ -10,6 +10,8 @@ import { putAdjustment, putStanding } from '../server/grading/standing.ts';
 import { upsertListening } from '../server/recordings/queries.ts';
 import { putTranscript, putTranslation } from '../server/transcripts/queries.ts';
 import type { Database, Queries } from '../server/db/database.ts';
+import { insertHandout } from '../server/handouts/queries.ts';
+import { keepMedium } from '../server/media/media.ts';
 import { fromRoot } from '../server/root.ts';
 import { readDocument } from '../server/documents/read.ts';
 import { insertRemark } from '../server/remarks/queries.ts';
@@ -31,6 +33,7 @@ import {
   type SampleAssignment,
   type SampleWork,
 } from './assignment.ts';
+import { HEARD } from './heard.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
 import { fillBank, fillGreetings, sayAgain, sayNotes } from './fill-bank.ts';
 import { daysAgo, draftOf, keepVoice, putWords } from './voices.ts';
@@ -149,6 +152,10 @@ async function addAssignment(db: Queries, course: string, sample: SampleAssignme
       grade,
       from,
     ]);
+  for (const { name, given, text } of sample.handouts ?? []) {
+    const file = await keepMedium(db, Buffer.from(text), 'text/plain');
+    await insertHandout(db, { id: randomUUID(), assignment, name, file, given });
+  }
   return { assignment, criteria, questions: await addQuestions(db, assignment, questions) };
 }
 
@@ -261,7 +268,8 @@ async function addRemark(
   else await putWords(tx, recording, remark);
   for (const [language, text] of Object.entries(remark.translations ?? {}))
     await putTranslation(tx, recording, { language, text, source: 'person', engine: '' });
-  if (remark.heard) await upsertListening(tx, recording, student, remark.heard === 'finished');
+  if (remark.heard)
+    await upsertListening(tx, recording, student, remark.heard === 'finished' ? HEARD : [{ start: 0, end: 3 }]);
   if (remark.reply) {
     const { text, spoken } = remark.reply;
     const answer = spoken ? await keepVoice(tx, spoken, student) : null;

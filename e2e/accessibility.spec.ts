@@ -70,6 +70,10 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await teacher.getByRole('menuitem', { name: 'People of the school' }).click();
   await expect(teacher.getByRole('rowheader', { name: 'Amaru Quispe' })).toBeVisible();
   await look(teacher, 'people of the school');
+  await teacher.getByRole('button', { name: TEACHER }).click();
+  await teacher.getByRole('menuitem', { name: 'Mail of the school' }).click();
+  await expect(teacher.getByText('This server has no mail server')).toBeVisible();
+  await look(teacher, 'mail of the school');
   await openCourse(teacher, 'Reading the Shore');
   await expect(teacher.getByRole('heading', { name: 'The class' })).toBeVisible();
   await look(teacher, 'a course');
@@ -84,6 +88,8 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await teacher.getByRole('link', { name: /^People and join slips/ }).click();
   await expect(teacher.getByRole('rowheader', { name: 'Amaru Quispe' })).toBeVisible();
   await teacher.getByRole('button', { name: 'Correct Amaru Quispe' }).click();
+  await teacher.getByRole('button', { name: 'Dagny Holmqvist was entered twice' }).click();
+  await expect(teacher.getByRole('heading', { name: 'Dagny Holmqvist was entered twice' })).toBeVisible();
   await look(teacher, 'people of a course');
   await teacher.getByRole('button', { name: 'Forgot the password: Bronagh Tully' }).click();
   await expect(teacher.getByRole('listitem').filter({ hasText: 'Bronagh Tully' }).getByRole('img')).toBeVisible();
@@ -130,6 +136,21 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await student.getByRole('link', { name: 'Open your feedback' }).first().click();
   await expect(ribbonAbout(student, 'the whole work')).toBeVisible();
   await look(student, 'feedback');
+  await student.setViewportSize({ width: 390, height: 780 });
+  await student.getByRole('navigation', { name: 'Remarks at their passages' }).getByRole('button').nth(2).click();
+  await expect(student.getByRole('complementary', { name: 'The remark in hand' })).toBeVisible();
+  await look(student, 'feedback on a phone');
+  await student.getByRole('button', { name: 'Scores', exact: true }).click();
+  await look(student, 'scores on a phone');
+  for (const [path, what] of [
+    ['', 'own work'],
+    ['search', 'find'],
+    ['password', 'a new password'],
+  ]) {
+    await student.goto(`${server.address}/${path}`);
+    await expect(student.getByRole('heading', { level: 1 })).toBeVisible();
+    await look(student, `${what} on a phone`);
+  }
 
   await stranger.goto(`${server.address}/join/${code}`);
   await expect(stranger.getByText('This is for Bronagh Tully.')).toBeVisible();

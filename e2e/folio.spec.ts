@@ -138,6 +138,7 @@ The reason is plain enough, if one looks twice.
 
 The three lines are therefore a calendar, and the oldest day stands at the very top.
 `;
+  await work.getByRole('button', { name: 'Hand in a new version' }).click();
   await work
     .locator('input[type=file]')
     .setInputFiles({ name: 'second.txt', mimeType: 'text/plain', buffer: Buffer.from(revised) });
@@ -204,7 +205,7 @@ test('at 640 pixels and with letters twice as large everything can still be read
   );
   expect(overflow).toBe(0);
   await expect(page.getByRole('button', { name: 'Record a remark' })).toBeInViewport({ ratio: 1 });
-  await page.getByRole('complementary', { name: 'Scores' }).scrollIntoViewIfNeeded();
+  await page.getByRole('button', { name: 'Scores', exact: true }).click();
   await expect(page.getByRole('complementary', { name: 'Scores' })).toBeInViewport();
 });
 

@@ -1,4 +1,11 @@
-import { expect, test as base, type Browser, type Locator, type Page } from '@playwright/test';
+import {
+  expect,
+  test as base,
+  type Browser,
+  type BrowserContextOptions,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 import { Server } from './server.ts';
 
 interface School {
@@ -35,8 +42,13 @@ export { expect };
 export const TEACHER = 'Tamsin Adeyemi';
 
 /** Opens a browser of their own for a person of the sample school, who has used a desk before. */
-export async function enter(browser: Browser, server: Server, name: string): Promise<Page> {
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+export async function enter(
+  browser: Browser,
+  server: Server,
+  name: string,
+  device: BrowserContextOptions = { viewport: { width: 1280, height: 800 } },
+): Promise<Page> {
+  const page = await (await browser.newContext(device)).newPage();
   await page.addInitScript(() => localStorage.setItem('microphone-checked', 'true'));
   await page.goto(`${server.address}/sign-in`);
   await page.getByRole('button', { name, exact: true }).click();

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { test as base, expect, type Browser, type Locator, type Page } from '@playwright/test';
-import { ribbonAbout, saved, select, speak, workIn } from './school.ts';
+import { pick, ribbonAbout, saved, select, speak, workIn } from './school.ts';
 import { Server } from './server.ts';
 
 const test = base.extend<object, { server: Server }>({
@@ -191,6 +191,18 @@ test('a list is corrected before it comes in, and taken back; a student is calle
   await page.getByLabel('Name of Zoe Karim').fill('Zoë Karim');
   await page.getByLabel('Name of Zoe Karim').press('Enter');
   await expect(page.getByRole('rowheader', { name: 'Zoë Karim' })).toBeVisible();
+
+  await page.reload();
+  await page.getByLabel('Paste your class list').fill('Zoë K.');
+  await page.getByRole('button', { name: 'Look at the list' }).click();
+  await page.getByRole('button', { name: 'Bring in 1 student' }).click();
+  await page.getByRole('button', { name: 'Zoë K. was entered twice' }).click();
+  const merging = page.getByRole('form', { name: 'Zoë K. was entered twice' });
+  await pick(merging, 'The entry that stays', 'Zoë Karim (signs in as zoe-karim)');
+  await expect(merging).toContainText('Nobody can sign in as zoe-k any more.');
+  await merging.getByRole('button', { name: 'Make them one' }).click();
+  await expect(page.getByText('Zoë Karim is there once now')).toBeVisible();
+  await expect(page.getByRole('rowheader')).toHaveCount(1);
 });
 
 test('questions are written, put in order, and answered by a student who came with the code of the course', async ({
@@ -216,8 +228,21 @@ test('questions are written, put in order, and answered by a student who came wi
   await page.getByRole('button', { name: 'Add a question' }).click();
   await page.getByLabel('Text of question 2').fill('Which way does the water run?');
   await page.getByRole('button', { name: 'Move question 2 up' }).click();
+  await page.getByTitle('Drag to another place').nth(1).dragTo(page.getByTitle('Drag to another place').first());
+  await expect(page.getByLabel('Text of question 1')).toHaveValue('How high is the tide at noon?');
+  await page
+    .getByTitle('Drag to another place')
+    .first()
+    .dragTo(page.locator('.questions li').nth(1), { steps: 20, targetPosition: { x: 300, y: 80 } });
+  await expect(page.getByLabel('Text of question 2')).toHaveValue('How high is the tide at noon?');
   await page.getByRole('button', { name: 'Save the questions' }).click();
   await expect(page.getByRole('button', { name: 'Save the questions' })).toBeHidden();
+  await page.getByLabel('Files to hand out').setInputFiles({
+    ...{ name: 'Tide table.csv', mimeType: 'text/csv', buffer: Buffer.from('time,height\n12:00,\n') },
+  });
+  await expect(page.getByRole('link', { name: 'Tide table.csv' })).toBeVisible();
+  await page.getByRole('button', { name: 'Take Tide table.csv away' }).click();
+  await page.getByRole('button', { name: 'Bring it back' }).click();
   await page.getByRole('button', { name: 'Open it to students' }).click();
   await expect(page.getByText('Students see this and can hand in.')).toBeVisible();
 
@@ -231,6 +256,9 @@ test('questions are written, put in order, and answered by a student who came wi
   const work = workIn(student, 'Ebb and flood');
   await expect(work.getByRole('group').first()).toContainText('Which way does the water run?');
   await expect(work.getByRole('group').nth(1)).toContainText('Question 2, 2.5 points');
+  const handedOut = student.waitForEvent('download');
+  await work.getByRole('link', { name: 'Tide table.csv' }).click();
+  expect(await readFile(await (await handedOut).path(), 'utf8')).toBe('time,height\n12:00,\n');
 });
 
 test('a rubric is pasted from a spreadsheet, mended, undone, kept, and saved as a file', async ({

@@ -2,7 +2,7 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { enter, expect, pick, test, workIn } from './school.ts';
+import { enter, expect, pick, TEACHER, test, workIn } from './school.ts';
 
 test.use({ school: 'slow-line' });
 
@@ -21,9 +21,9 @@ async function slow(page: Page, bytesPerSecond: number): Promise<void> {
 }
 
 async function choose(page: Page, buffer: Buffer): Promise<void> {
-  await workIn(page, 'A walk along the shore')
-    .locator('input[type=file]')
-    .setInputFiles({ name: 'long.docx', mimeType: 'application/zip', buffer });
+  const work = workIn(page, 'A walk along the shore');
+  await work.getByRole('button', { name: 'Hand in a new version' }).click();
+  await work.locator('input[type=file]').setInputFiles({ name: 'long.docx', mimeType: 'application/zip', buffer });
 }
 
 const offsets = (page: Page): string[] => {
@@ -88,4 +88,21 @@ test('a work waits for the connection, and says so', async ({ browser, server })
   await expect(page.getByText(/No connection at \d+/)).toBeVisible({ timeout: 20_000 });
   cut = false;
   await expect(page.getByText('long.docx has been handed in.')).toBeVisible({ timeout: 30_000 });
+});
+
+test('a page that does not arrive is asked for once more, and then told', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  let lost = 0;
+  await page.route('**/assets/BankPage-*.js', (route) => (lost++ < 1 ? route.abort() : route.continue()));
+  await page.getByRole('link', { name: 'Remark bank' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Remark bank' })).toBeVisible();
+  expect(lost).toBe(2);
+
+  await page.context().setOffline(true);
+  await page.getByRole('link', { name: 'Find remarks' }).click();
+  await expect(page.getByRole('alert')).toContainText('This page did not arrive.');
+  await expect(page.getByRole('heading', { level: 1, name: 'Remark bank' })).toBeVisible();
+  await page.context().setOffline(false);
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Find remarks' })).toBeVisible();
 });

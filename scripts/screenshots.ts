@@ -57,13 +57,6 @@ await teacher.goto(`${server.address}/search?words=the+reader`);
 await teacher.getByRole('article').first().waitFor();
 await picture(teacher, 'find-remarks');
 
-await teacher.goto(server.address);
-await teacher.getByRole('link', { name: 'A pitch in six slides' }).last().click();
-await teacher.getByRole('link', { name: 'Mirza Hadžić' }).click();
-await teacher.getByRole('article').waitFor();
-await teacher.locator('.box').first().click();
-await picture(teacher, 'desk-slides');
-
 await desk(teacher, 'Ines Bettencourt');
 await select(teacher, 'Either the chart is wrong or the channel has filled up.');
 await teacher.keyboard.press('a');
@@ -83,11 +76,6 @@ await teacher.getByRole('button', { name: 'Begin with …' }).click();
 await teacher.getByRole('menuitem', { name: 'An essay that argues' }).click();
 await teacher.getByRole('heading', { name: /^Rubric/ }).evaluate((heading) => heading.scrollIntoView());
 await picture(teacher, 'rubric-editor');
-await openCourse(teacher, 'Reading the Shore');
-await teacher.getByRole('link', { name: 'Speak a greeting to each' }).click();
-await teacher.getByRole('list', { name: 'Names' }).waitFor();
-await picture(teacher, 'greetings');
-
 await desk(teacher, 'Bronagh Tully');
 const changed = ribbonAbout(teacher, 'It does not explain the lower ones');
 await changed.scrollIntoViewIfNeeded();
@@ -124,12 +112,20 @@ await picture(student, 'own-work');
 await workIn(student, 'A walk along the shore').getByRole('link', { name: 'Open your feedback' }).click();
 await student.locator('mark').first().click();
 await picture(student, 'returned');
+await student.setViewportSize({ width: 390, height: 780 });
+await student.getByRole('complementary', { name: 'The remark in hand' }).waitFor();
+await picture(student, 'returned-on-a-phone');
 
 await teacher.goto(server.address);
 await teacher.getByRole('link', { name: 'A walk along the shore' }).last().click();
 await teacher.getByRole('link', { name: 'Look through and return' }).click();
 await teacher.getByRole('checkbox', { name: 'Tick Dagny Holmqvist' }).check();
 await picture(teacher, 'return-check');
+
+await desk(teacher, 'Dagny Holmqvist');
+await teacher.setViewportSize({ width: 820, height: 1180 });
+await teacher.getByRole('navigation', { name: 'Remarks at their passages' }).getByRole('button').nth(2).click();
+await picture(teacher, 'desk-on-a-tablet');
 
 const empty = await Server.start('screenshots-empty', { sample: false });
 const first = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();

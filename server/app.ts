@@ -13,6 +13,7 @@ import { feedbackRoutes } from './feedback/routes.ts';
 import { gradingRoutes } from './grading/routes.ts';
 import { greetingRoutes } from './greetings/routes.ts';
 import { answerRoutes } from './hand-in/answer-routes.ts';
+import { handoutRoutes } from './handouts/routes.ts';
 import { handInRoutes } from './hand-in/routes.ts';
 import { knownHost } from './http/known-host.ts';
 import { answerProblem } from './http/problem-handler.ts';
@@ -22,6 +23,7 @@ import { webApp } from './http/web-app.ts';
 import { joiningRoutes } from './joining/routes.ts';
 import { stewardRoutes } from './joining/steward-routes.ts';
 import { languageRoutes } from './languages/routes.ts';
+import { mailRoutes } from './mail/routes.ts';
 import { marginKeyRoutes } from './margin-key/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
 import { ownWorkRoutes } from './own-work/routes.ts';
@@ -87,6 +89,7 @@ const ROUTES = [
   sessionRoutes,
   joiningRoutes,
   stewardRoutes,
+  mailRoutes,
   waitingRoutes,
   ownWorkRoutes,
   courseRoutes,
@@ -94,6 +97,7 @@ const ROUTES = [
   marginKeyRoutes,
   assignmentRoutes,
   classRoutes,
+  handoutRoutes,
   handInRoutes,
   answerRoutes,
   submissionRoutes,

@@ -245,6 +245,13 @@ export const problems = {
       'Not only yours',
       'Whoever has a slip has the account. Somebody here is also in a course that you do not teach, or is a teacher, so only the school’s steward can give them a new one.',
     ),
+  mergeElsewhere: () =>
+    new ProblemError(
+      403,
+      'merge-elsewhere',
+      'Not only yours',
+      'This student is also in a course that you do not teach, so you cannot do away with this entry. Keep it, and merge the other one into it.',
+    ),
   listUnreadable: () =>
     new ProblemError(
       422,

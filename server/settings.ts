@@ -1,5 +1,6 @@
 import path from 'node:path';
 import { z } from 'zod';
+import type { MailSettings } from './mail/mailer.ts';
 import { ROOT } from './root.ts';
 
 const Environment = z.object({
@@ -17,6 +18,9 @@ const Environment = z.object({
   VIVID_SPEECH_MODEL: z.string().min(1).default('default'),
   VIVID_TRANSLATE_SERVER: z.url({ protocol: /^https?$/ }).optional(),
   VIVID_TRANSLATE_KEY: z.string().min(1).optional(),
+  VIVID_ADDRESS: z.url({ protocol: /^https?$/ }).optional(),
+  VIVID_MAIL_SERVER: z.url({ protocol: /^smtps?$/ }).optional(),
+  VIVID_MAIL_FROM: z.string().min(3).default('Vivid Margin <vivid-margin@localhost>'),
   VIVID_SECURE_COOKIES: z.stringbool().default(false),
   VIVID_TRUST_PROXY: z.stringbool().default(false),
 });
@@ -45,6 +49,9 @@ export interface Settings {
   /** A speech server of the school's own, and a translation server. */
   speechServer: SpeechServerSettings | undefined;
   translateServer: { address: string; key: string | undefined } | undefined;
+  /** Under which people reach the app, for mail; where none is set, the one that whoever asks has come by. */
+  address: string | undefined;
+  mail: MailSettings;
   secureCookies: boolean;
   trustProxy: boolean;
 }
@@ -72,6 +79,8 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     translateServer: values.VIVID_TRANSLATE_SERVER
       ? { address: values.VIVID_TRANSLATE_SERVER, key: values.VIVID_TRANSLATE_KEY }
       : undefined,
+    address: values.VIVID_ADDRESS,
+    mail: { server: values.VIVID_MAIL_SERVER, from: values.VIVID_MAIL_FROM },
     secureCookies: values.VIVID_SECURE_COOKIES,
     trustProxy: values.VIVID_TRUST_PROXY,
   };

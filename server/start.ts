@@ -6,6 +6,8 @@ import { bankThread } from './bank/bank-thread.ts';
 import type { Context } from './context.ts';
 import type { Database } from './db/database.ts';
 import { readDocumentApart } from './documents/read-apart.ts';
+import { mailerOf, type Mailer } from './mail/mailer.ts';
+import { sendMails } from './mail/send.ts';
 import { purge } from './purge.ts';
 import { returnPlanned } from './returning/planned.ts';
 import type { Settings } from './settings.ts';
@@ -14,8 +16,11 @@ import { translatorsOf } from './translation/translate.ts';
 import type { Transcriber } from './speech/transcriber.ts';
 
 const HOUR = 60 * 60 * 1000;
-/** How late a return at a set time may be, in milliseconds. */
+/** How late a return at a set time, or mail, may be, in milliseconds. */
 const PLANNED_EVERY = 15_000;
+
+/** Milliseconds for which an idle connection is kept: longer than most proxies do, so that none sends into one that is being closed. */
+const KEPT_OPEN = 75_000;
 
 export interface Running {
   address: string;
@@ -45,6 +50,7 @@ export async function startServer(
     bank: bankThread(),
   };
   const server = createServer(createApp(context));
+  server.keepAliveTimeout = KEPT_OPEN;
   try {
     await listen(server, settings);
   } catch (error) {
@@ -55,9 +61,14 @@ export async function startServer(
   const timer = setInterval(() => void tidy(db, stopping.signal), HOUR);
   timer.unref();
   void tidy(db, stopping.signal);
-  const planned = setInterval(() => void sendPlanned(db, stopping.signal), PLANNED_EVERY);
+  const mailer = mailerOf(settings);
+  const send = (): void => {
+    void sendPlanned(db, stopping.signal);
+    void mailWaiting(db, mailer, stopping.signal);
+  };
+  const planned = setInterval(send, PLANNED_EVERY);
   planned.unref();
-  void sendPlanned(db, stopping.signal);
+  send();
   const { port } = server.address() as AddressInfo;
   return {
     address: `http://${settings.host === '127.0.0.1' ? 'localhost' : settings.host}:${port}`,
@@ -65,6 +76,7 @@ export async function startServer(
       clearInterval(timer);
       clearInterval(planned);
       stopping.abort();
+      mailer.stop();
       server.close();
       server.closeAllConnections();
       if (server.listening) await once(server, 'close');
@@ -98,5 +110,14 @@ async function sendPlanned(db: Database, stopping: AbortSignal): Promise<void> {
   } catch (error) {
     if (stopping.aborted) return;
     process.stderr.write(`Could not return what was planned: ${String(error)}\n`);
+  }
+}
+
+async function mailWaiting(db: Database, mailer: Mailer, stopping: AbortSignal): Promise<void> {
+  try {
+    await sendMails(db, mailer, stopping);
+  } catch (error) {
+    if (stopping.aborted) return;
+    process.stderr.write(`Could not look for mail that waits: ${String(error)}\n`);
   }
 }

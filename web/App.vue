@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useOutbox } from './outbox/outbox.ts';
+import LostPage from './shell/LostPage.vue';
 
 useOutbox();
 </script>
@@ -7,5 +8,6 @@ useOutbox();
 <template>
   <v-app>
     <router-view />
+    <LostPage />
   </v-app>
 </template>

@@ -8,11 +8,14 @@ import { createApp } from 'vue';
 import App from './App.vue';
 import { registerSubject } from './outbox/subjects.ts';
 import { router } from './router.ts';
+import { findLostPages } from './shell/lost-page.ts';
 import './theme/styles.css';
 import { vuetify } from './theme/theme.ts';
 
 registerSubject('feedback', async () => (await import('./feedback/subject.ts')).feedbackSubject);
 registerSubject('bank', async () => (await import('./bank/subject.ts')).bankSubject);
 registerSubject('notes', async () => (await import('./notes/subject.ts')).noteSubject);
+
+findLostPages(router);
 
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');

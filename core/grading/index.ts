@@ -1,7 +1,5 @@
 export * from './hundredths.ts';
 export * from './rubric.ts';
 export * from './sheet.ts';
-export * from './rubric-table.ts';
-export * from './starters.ts';
 export * from './exact.ts';
 export { CaseError, resultOf, type Case, type Flag, type LateRule, type Part, type Result } from './result.ts';

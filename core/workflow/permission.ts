@@ -33,6 +33,8 @@ export interface Standings {
   /** `shared`: it is theirs, or its owner shares it with them. */
   banked: { owner: boolean; shared: boolean };
   note: InCourse;
+  /** A student is one who has been given it. */
+  handout: InCourse;
   /** `steward`: whoever asks looks after the people of the school; `other`: and this is nobody who does. */
   person: { steward: boolean; other: boolean };
   stamp: { owner: boolean };
@@ -91,6 +93,7 @@ export const permissions = {
   'remark.read': on('remark', readsRemark),
   'suggestion.take': on('remark', isAnswered),
   'reply.make': on('remark', talks),
+  'thread.settle': on('remark', talks),
   'recording.hear': on('recording', hears),
   'recording.reportHeard': on('recording', (standing) =>
     standing.holder === 'reply' ? talks(standing) && !standing.owner : isAnswered(standing),
@@ -104,6 +107,8 @@ export const permissions = {
     'recording',
     (standing) => standing.teacher || (standing.holder === 'reply' && standing.owner && isAnswered(standing)),
   ),
+  'handout.read': on('handout', ({ teacher, student }) => teacher || student),
+  'handout.change': on('handout', teaches),
   'person.reset': on('person', ({ steward, other }) => steward && other),
   'stamp.read': on('stamp', owns),
   'stamp.remove': on('stamp', owns),
@@ -129,6 +134,7 @@ const seen: { [Kind in ObjectKind]: (standing: Standings[Kind]) => boolean } = {
   recording: hears,
   banked: ({ shared }) => shared,
   note: ({ teacher, student }) => teacher || student,
+  handout: ({ teacher, student }) => teacher || student,
   person: ({ steward }) => steward,
   stamp: owns,
   upload: owns,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { nextInQueue, queueKind, queueOf, WHOLE_QUEUE, type QueueItem } from './index.ts';
+import { nextInQueue, queueOf, WHOLE_QUEUE, type QueueItem } from './index.ts';
 
 const item = (submission: string, day: number, change: Partial<QueueItem> = {}): QueueItem => ({
   ...{ kind: 'new', submission, course: 'shore', at: `2026-11-${String(day).padStart(2, '0')}T08:00:00Z` },
@@ -31,11 +31,5 @@ describe('the queue', () => {
     expect(nextInQueue(queue, 'gone')?.submission).toBe('d');
     expect(nextInQueue([item('a', 1), item('a', 2, { kind: 'reply' })], 'a')).toBeUndefined();
     expect(nextInQueue([], 'a')).toBeUndefined();
-  });
-
-  it('tells what comes again from what is new, also once it is begun', () => {
-    expect(queueKind({ state: 'back', backAgain: true })).toBe('back');
-    expect(queueKind({ state: 'begun', backAgain: true })).toBe('back');
-    expect(queueKind({ state: 'begun', backAgain: false })).toBe('new');
   });
 });

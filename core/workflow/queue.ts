@@ -1,11 +1,9 @@
-import type { WorkState } from './state.ts';
-
 /** A work that waits to be marked, or a student's answer that waits for one. */
 export interface QueueItem {
   kind: QueueKind;
   submission: string;
   /** Where it is an answer, the remark that was answered. */
-  remark?: string | undefined;
+  remark?: string | null | undefined;
   course: string;
   /** Since when it waits: an ISO 8601 instant. */
   at: string;
@@ -13,19 +11,16 @@ export interface QueueItem {
 
 /** `new`: handed in for the first time, or begun; `back`: comes again after a return; `reply`: a student had the last word. */
 export type QueueKind = 'new' | 'back' | 'reply';
-export const QUEUE_KINDS: readonly QueueKind[] = ['new', 'back', 'reply'];
+export const QUEUE_KINDS = ['new', 'back', 'reply'] as const satisfies readonly QueueKind[];
 
 /** What somebody wants to see of their queue. */
 export interface QueueFilter {
   /** Null for all. */
   course: string | null;
-  kinds: readonly QueueKind[];
+  kinds: QueueKind[];
 }
 
-export const WHOLE_QUEUE: QueueFilter = { course: null, kinds: QUEUE_KINDS };
-
-export const queueKind = ({ state, backAgain }: { state: WorkState; backAgain: boolean }): QueueKind =>
-  state === 'back' || backAgain ? 'back' : 'new';
+export const WHOLE_QUEUE: QueueFilter = { course: null, kinds: [...QUEUE_KINDS] };
 
 export interface Queue<Item> {
   shown: Item[];

@@ -19,6 +19,7 @@ const nobody: Standings = {
   remark: strange,
   recording: { ...strange, holder: 'remark', owner: false },
   note: strange,
+  handout: strange,
   banked: { owner: false, shared: false },
   person: { steward: false, other: true },
   stamp: { owner: false },
@@ -31,6 +32,7 @@ const everywhere = (standing: Partial<Standings['recording'] & typeof strange>):
   remark: { ...nobody.remark, ...standing },
   recording: { ...nobody.recording, ...standing },
   note: { ...nobody.note, ...standing },
+  handout: { ...nobody.handout, ...standing },
   banked: { ...nobody.banked, ...standing },
   person: nobody.person,
   stamp: { ...nobody.stamp, ...standing },
@@ -46,12 +48,16 @@ describe('permissions', () => {
   });
 
   it('give a classmate only the course and their own handing in', () => {
-    expect(allowed(everywhere({ student: true, returned: true }))).toEqual(['course.read', 'assignment.handIn']);
+    expect(allowed(everywhere({ student: true, returned: true }))).toEqual([
+      ...['course.read', 'assignment.handIn', 'handout.read'],
+    ]);
   });
 
   it('give the author their work, and the feedback once it is returned', () => {
     const author = { student: true, author: true };
-    expect(allowed(everywhere(author))).toEqual(['course.read', 'assignment.handIn', 'work.read', 'work.withdraw']);
+    expect(allowed(everywhere(author))).toEqual([
+      ...['course.read', 'assignment.handIn', 'work.read', 'work.withdraw', 'handout.read'],
+    ]);
     expect(allowed(everywhere({ ...author, returned: true }))).toEqual([
       'course.read',
       'assignment.handIn',
@@ -60,8 +66,10 @@ describe('permissions', () => {
       'remark.read',
       'suggestion.take',
       'reply.make',
+      'thread.settle',
       'recording.hear',
       'recording.reportHeard',
+      'handout.read',
     ]);
   });
 

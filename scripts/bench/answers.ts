@@ -1,4 +1,5 @@
 import { School } from '../../contract/school.ts';
+import { readWaiting, Waiting } from '../../contract/waiting.ts';
 import { Client } from '../../server/testing/client.ts';
 import { round } from './figure.ts';
 
@@ -9,6 +10,12 @@ export async function signedIn(address: string, name: string): Promise<Client> {
   const samplePerson = samplePeople.find((person) => person.name === name)!.id;
   await client.send('POST', '/session', { body: { samplePerson } });
   return client;
+}
+
+/** The work that has waited for a teacher longest. */
+export async function firstWaiting(teacher: Client): Promise<string> {
+  const { json } = await teacher.send('POST', readWaiting.path, { body: { kinds: ['new', 'back'] } });
+  return Waiting.parse(json).items[0]!.submission;
 }
 
 /** Milliseconds until something is answered, well. */

@@ -1,13 +1,11 @@
 import { alikeGroups, bankIndex, findRemarks, suggester, type EarlierUse, type Suggestible } from '#core/bank';
 import { readFileSync } from 'node:fs';
 import { setTimeout as sleep } from 'node:timers/promises';
-import type { z } from 'zod';
-import { readWaiting } from '../../contract/assignments.ts';
 import { BANK } from '../../demo/bank.ts';
 import { TEACHER } from '../../e2e/school.ts';
 import { Server } from '../../e2e/server.ts';
 import type { Client } from '../../server/testing/client.ts';
-import { signedIn, summary, timed } from './answers.ts';
+import { firstWaiting, signedIn, summary, timed } from './answers.ts';
 import { benchBankAtDesk } from './bank-desk.ts';
 import { benchGreetings } from './bank-greetings.ts';
 import { handSeconds } from './hands.ts';
@@ -135,8 +133,7 @@ async function benchServer(): Promise<object> {
     const fullStart = await secondsToStart(server);
     const teacher = await signedIn(server.address, TEACHER);
     const light = await LightPerson.in(server.address);
-    const { toMark } = (await teacher.send('GET', readWaiting.path)).json as z.infer<typeof readWaiting.answer>;
-    const submission = toMark[0]!.submission;
+    const submission = await firstWaiting(teacher);
     const { asWritten, typingErrors } = queriesOf(texts) as { asWritten: Query[]; typingErrors: Query[] };
     const queries = [...asWritten.slice(0, 30), ...typingErrors.slice(0, 30)];
     const quiet = summary(await light.during(sleep(QUIET)));

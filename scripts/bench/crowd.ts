@@ -4,12 +4,12 @@ import { readFileSync } from 'node:fs';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { z } from 'zod';
 import { writeWav } from '#core/audio';
-import { readOwnWork, readWaiting } from '../../contract/assignments.ts';
+import { readOwnWork } from '../../contract/assignments.ts';
 import { NO_WORDS } from '../../contract/said.ts';
 import { TEACHER } from '../../e2e/school.ts';
 import { Server } from '../../e2e/server.ts';
 import type { Client } from '../../server/testing/client.ts';
-import { signedIn, summary, timed } from './answers.ts';
+import { firstWaiting, signedIn, summary, timed } from './answers.ts';
 import { LightPerson } from './light-person.ts';
 import { addManyRemarks, SEARCHES } from './many-remarks.ts';
 
@@ -27,8 +27,7 @@ export async function benchCrowd(): Promise<object> {
     const teacher = await signedIn(server.address, TEACHER);
     const student = await signedIn(server.address, 'Amaru Quispe');
     const light = await LightPerson.in(server.address);
-    const { toMark } = (await teacher.send('GET', readWaiting.path)).json as z.infer<typeof readWaiting.answer>;
-    const submission = toMark[0]!.submission;
+    const submission = await firstWaiting(teacher);
     const text = await longText(await signedIn(server.address, 'Farid Noorzai'));
     const [sound, slides] = [recording(), deck()];
     const heavy: Record<string, () => Promise<unknown>> = {

@@ -2,13 +2,12 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { z } from 'zod';
-import { readWaiting } from '../../contract/assignments.ts';
 import { NO_WORDS } from '../../contract/said.ts';
 import type { readSpeech } from '../../contract/recordings.ts';
 import { TEACHER } from '../../e2e/school.ts';
 import { Server } from '../../e2e/server.ts';
 import type { Client } from '../../server/testing/client.ts';
-import { signedIn, summary, timed } from './answers.ts';
+import { firstWaiting, signedIn, summary, timed } from './answers.ts';
 
 const REMARKS = 30;
 /** Seconds for which the desk is used, at the most. */
@@ -27,8 +26,7 @@ export async function benchQueue(): Promise<object> {
   const server = await Server.start('bench-queue', { dictation: true });
   try {
     const teacher = await signedIn(server.address, TEACHER);
-    const { toMark } = (await teacher.send('GET', readWaiting.path)).json as z.infer<typeof readWaiting.answer>;
-    const submission = toMark[0]!.submission;
+    const submission = await firstWaiting(teacher);
     const before = await answers(teacher, submission, QUIET, () => Promise.resolve(true));
     const sending = await sayAll(teacher, submission);
     const during = await answers(teacher, submission, WATCHED, async () => (await waiting(teacher, submission)) > 0);

@@ -1,5 +1,5 @@
 import { chromium, type Page } from '@playwright/test';
-import { readWaiting, type Waiting } from '../../contract/assignments.ts';
+import { readWaiting, type Waiting } from '../../contract/waiting.ts';
 import { enter, openDesk, TEACHER } from '../../e2e/school.ts';
 import { Server } from '../../e2e/server.ts';
 import config from '../../playwright.config.ts';
@@ -17,7 +17,7 @@ export async function benchSchool(): Promise<object> {
   try {
     await server.whileStopped(addManyWorks);
     const teacher = await signedIn(server.address, TEACHER);
-    const queue = await several(() => timed(() => teacher.send('GET', readWaiting.path)));
+    const queue = await several(() => timed(() => teacher.send('POST', readWaiting.path, { body: {} })));
     const page = await enter(browser, server, TEACHER);
     const shown = await several(() => queueShown(page, server.address));
     const returned = await returnClass(teacher);
@@ -58,7 +58,7 @@ async function queueShown(page: Page, address: string): Promise<number> {
 }
 
 async function returnClass(teacher: Client): Promise<number[]> {
-  const { assignments } = (await teacher.send('GET', readWaiting.path)).json as Waiting;
+  const { assignments } = (await teacher.send('POST', readWaiting.path, { body: {} })).json as Waiting;
   const { id } = assignments.find(({ title }) => title === MANY_TITLE)!;
   const { rows } = (await teacher.send('GET', `/assignments/${id}/returning`)).json as {
     rows: { submission: string }[];

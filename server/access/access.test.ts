@@ -87,7 +87,12 @@ beforeAll(async () => {
      values ($1, $2, 'course', $3, '{"name": "", "text": "Noted", "link": null, "reaction": null, "suggestion": null, "tags": []}')`,
     [note, school.course, school.ids.teacher],
   );
-  Object.assign(ids, { banked, note, student: school.ids.author, person: school.ids.author });
+  const handout = randomUUID();
+  await test.db.query(
+    "insert into handouts (id, assignment, name, file, given) select $1, $2, 'Start.txt', sha256, 'atOnce' from media limit 1",
+    [handout, school.assignment],
+  );
+  Object.assign(ids, { banked, note, handout, student: school.ids.author, person: school.ids.author });
   const upload = randomUUID();
   await test.db.query('insert into uploads (id, owner, byte_length) values ($1, $2, 9)', [upload, school.ids.teacher]);
   Object.assign(ids, { upload });
@@ -130,6 +135,7 @@ const standings = (known: Partial<typeof strange>, owner: boolean): Standings =>
       submission: standing,
       remark: standing,
       note: standing,
+      handout: standing,
       banked: { owner, shared: owner },
       person: { steward: false, other: true },
       stamp: { owner },
@@ -238,7 +244,7 @@ describe('after the return', () => {
       school.as[who].send('PUT', `/recordings/${recording}/transcript`, { body: { language: 'en', text: 'Yes.' } });
     expect([(await mend('author')).status, (await mend('classmate')).status]).toEqual([200, 404]);
     const report = (who: keyof TestSchool['as']) =>
-      school.as[who].send('PUT', `/recordings/${recording}/heard`, { body: { finished: true } });
+      school.as[who].send('PUT', `/recordings/${recording}/heard`, { body: { played: [{ start: 0, end: 100 }] } });
     expect([(await report('author')).status, (await report('teacher')).status]).toEqual([403, 200]);
   });
 });
@@ -258,7 +264,9 @@ describe('somebody who teaches here and learns elsewhere', () => {
     expect((await school.as.teacher.send('GET', '/session')).json).toMatchObject({
       person: { teaches: true, learns: true },
     });
-    const waiting = (await school.as.teacher.send('GET', '/waiting')).json as { assignments: { id: string }[] };
+    const waiting = (await school.as.teacher.send('POST', '/waiting', { body: {} })).json as {
+      assignments: { id: string }[];
+    };
     expect(waiting.assignments.map(({ id }) => id)).toEqual([school.assignment]);
     const own = (await school.as.teacher.send('GET', '/own-work')).json as { assignment: { id: string } }[];
     expect(own.map((work) => work.assignment.id)).toEqual([assignment]);

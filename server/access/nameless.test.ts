@@ -29,12 +29,15 @@ describe.each(bodies)('marking without names on $name', ({ open }) => {
     const paths = [
       ...['', '/class', '/feedback', '/as-student', '/earlier'].map((more) => `/submissions/${submission}${more}`),
       ...['', '/returning', '/rubric'].map((more) => `/assignments/${school.assignment}${more}`),
-      '/waiting',
     ];
     const answers = await Promise.all(paths.map((path) => school.as.teacher.send('GET', path)));
+    const queue = await school.as.teacher.send('POST', '/waiting', { body: {} });
     const found = await school.as.teacher.send('POST', '/search', { body: { words: 'found' } });
     expect(found.text).toContain(submission);
-    return Object.fromEntries([...paths.map((path, index) => [path, answers[index]!.text]), ['search', found.text]]);
+    return {
+      ...Object.fromEntries(paths.map((path, index) => [path, answers[index]!.text])),
+      ...{ '/waiting': queue.text, search: found.text },
+    };
   };
   const naming = async (): Promise<string[]> =>
     Object.entries(await everything()).flatMap(([path, text]) => (/The author|essay\.docx/.test(text) ? [path] : []));

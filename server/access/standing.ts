@@ -1,6 +1,6 @@
 import type { ObjectKind, Standings } from '#core/workflow';
 import { z } from 'zod';
-import { BANKED_FOR, TEACHES } from './visible.ts';
+import { BANKED_FOR, GIVEN_TO, TEACHES } from './visible.ts';
 
 const LEARNS = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'student')`;
 
@@ -37,6 +37,8 @@ export const STANDING: Record<ObjectKind, string> = {
     where a.recording = $2 and (a.put_aside_at is null or ${TEACHES})`,
   note: `select ${IN_COURSE} from notes a where a.id = $2`,
   banked: `select b.owner = $1 as owner, ${BANKED_FOR} as shared from banked_remarks b where b.id = $2`,
+  handout: `select ${TEACHES} as teacher, a.open and ${LEARNS} and ${GIVEN_TO} as student
+    from handouts h join assignments a on a.id = h.assignment where h.id = $2`,
   person: `select exists (select from people me where me.id = $1 and me.steward) as steward, not p.steward as other
     from people p where p.id = $2`,
   stamp: 'select owner = $1 as owner from stamp_pictures where id = $2',
@@ -59,6 +61,7 @@ export const STANDING_ROWS: { [Kind in ObjectKind]: z.ZodType<Standings[Kind]> }
   remark: ToWork,
   recording: ToWork.extend({ holder: z.enum(['remark', 'reply', 'bank', 'note']), owner: z.boolean() }),
   note: InCourse,
+  handout: InCourse,
   banked: z.object({ owner: z.boolean(), shared: z.boolean() }),
   person: z.object({ steward: z.boolean(), other: z.boolean() }),
   stamp: z.object({ owner: z.boolean() }),

@@ -31,6 +31,10 @@ export const TEACHES = `exists (select from enrolments e where e.course = a.cour
 export const BANKED_FOR = `(b.owner = $1 or b.put_aside_at is null and exists (select from bank_shares h where h.banked = b.id
   and (h.person = $1 or exists (select from enrolments e where e.course = h.course and e.person = $1 and e.role = 'teacher'))))`;
 
+/** Whether a student `$1` has been given what is handed out as `h`. */
+export const GIVEN_TO = `h.put_aside_at is null and (h.given = 'atOnce' or exists (select from submissions s
+  where s.assignment = h.assignment and s.student = $1 and s.returned_at is not null))`;
+
 /** Whether the student of a work has been given the remarks on it. */
 export const hasRemarks = (work: string): string =>
   `${work}.returned_at is not null and ${work}.held is distinct from 'remarks'`;

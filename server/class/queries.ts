@@ -8,6 +8,7 @@ import { SUMMARY_COLUMNS, selectQuestions } from '../assignments/queries.ts';
 import { SHOWN_NAME } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { GRADE_JSON, GradeOrNone } from '../grading/queries.ts';
+import { selectHandouts } from '../handouts/queries.ts';
 import { dueOf, MARKING_JSON, RULE_COLUMNS, standingOf } from '../assignments/marking.ts';
 import { NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
 
@@ -53,7 +54,7 @@ export async function selectClass(db: Queries, submission: string): Promise<Clas
   return { students: row ? await selectStates(db, row.assignment) : [] };
 }
 
-const Head = AssignmentOverview.omit({ rows: true, questions: true });
+const Head = AssignmentOverview.omit({ rows: true, questions: true, handouts: true });
 
 const OverviewRow = StateRow.extend({
   spoken: z.int(),
@@ -89,6 +90,7 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
   return {
     ...head,
     questions: await selectQuestions(db, assignment),
+    handouts: await selectHandouts(db, assignment),
     rows: rows.map(({ student, name, standing, ...work }): ClassRow => {
       const row = { student: { id: student, name }, standing };
       if (work.submission === null) return { ...row, submission: null };

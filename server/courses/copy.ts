@@ -4,6 +4,8 @@ import { Id } from '../../contract/basics.ts';
 import type { CourseSummary } from '../../contract/courses.ts';
 import { TEACHES } from '../access/visible.ts';
 import { select, type Queries } from '../db/database.ts';
+import { copyHandouts } from '../handouts/queries.ts';
+import { copyAssignmentNotes, copyCourseNotes } from '../notes/copy.ts';
 import { insertCourse } from './queries.ts';
 
 /** Another assignment that asks the same and is scored in the same way, for its teachers alone at first. Call in a transaction. */
@@ -38,6 +40,8 @@ export async function copyAssignment(tx: Queries, from: string, course: string, 
      join levels l on l.criterion = k.id join criteria n on n.assignment = $1 and n.position = k.position where a.id = $2`,
     [id, from],
   );
+  await copyHandouts(tx, from, id);
+  await copyAssignmentNotes(tx, from, { course, assignment: id });
   return id;
 }
 
@@ -50,7 +54,7 @@ export async function teachesAssignment(db: Queries, assignment: string, person:
   return rows.length > 0;
 }
 
-/** A course for another year: its terms, its margin key and its assignments, without students, works and dates. Call in a transaction. */
+/** A course for another year: its terms, margin key, notes and assignments, without students, works and dates. Call in a transaction. */
 export async function copyCourse(tx: Queries, from: string, title: string, teacher: string): Promise<CourseSummary> {
   const copy = await insertCourse(tx, title, teacher);
   await tx.query(
@@ -68,5 +72,6 @@ export async function copyCourse(tx: Queries, from: string, title: string, teach
     const made = await copyAssignment(tx, id, copy.id);
     await tx.query('update assignments set term = $2 where id = $1', [made, term]);
   }
+  await copyCourseNotes(tx, from, copy.id);
   return copy;
 }

@@ -1,9 +1,12 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { PLAIN_MARKING } from '#core/grading';
-import type { Waiting } from '../../contract/assignments.ts';
+import type { Waiting } from '../../contract/waiting.ts';
 import type { Course } from '../../contract/courses.ts';
+import type { Note } from '../../contract/notes.ts';
+import { NO_WORDS } from '../../contract/said.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
-import { essay, handIn, savedAgain, startTestSchool, type TestSchool } from '../testing/school.ts';
+import { essay, handIn, savedAgain, SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
 
 describe.each(bodies)('courses on $name', ({ open }) => {
   let test: TestDatabase;
@@ -46,7 +49,8 @@ describe.each(bodies)('courses on $name', ({ open }) => {
     expect(await read('teacher')).toMatchObject({ title: 'Here', terms: ['Autumn', 'Spring'], aside: false });
     for (const wrong of [{ title: ' ' }, { terms: [''] }, { aside: 'yes' }])
       expect((await change(wrong)).status).toBe(400);
-    const waiting = async () => ((await school.as.teacher.send('GET', '/waiting')).json as Waiting).toMark.length;
+    const waiting = async () =>
+      ((await school.as.teacher.send('POST', '/waiting', { body: {} })).json as Waiting).shown;
     expect([(await change({ aside: true })).json, await waiting()]).toMatchObject([{ aside: true }, 0]);
     const refused = await school.as.author.send('POST', `/assignments/${school.assignment}/submissions`, {
       ...{ file: savedAgain(await essay()), fileName: 'late.docx' },
@@ -60,6 +64,15 @@ describe.each(bodies)('courses on $name', ({ open }) => {
   it('are copied for another year with what is asked and scored, without works, people and dates', async () => {
     const set = { marking: { ...PLAIN_MARKING, shown: 'percent' }, attempts: 2, formats: ['docx'], term: 'Autumn' };
     await school.as.teacher.send('PATCH', `/assignments/${school.assignment}`, { body: set });
+    const say = (at: object) =>
+      school.as.teacher.send('PUT', `/courses/${school.course}/notes/${randomUUID()}`, {
+        body: { ...NO_WORDS, name: '', tags: [], at, recording: { id: randomUUID(), sound: SOUND } },
+        ...{ file: sound, fileName: 'note.ogg' },
+      });
+    const sound = await voice();
+    for (const at of [{ place: 'course' }, { place: 'instructions', assignment: school.assignment }])
+      expect((await say(at)).status).toBe(200);
+    expect((await say({ place: 'class', assignment: school.assignment })).status).toBe(200);
     const { json } = await school.as.teacher.send('POST', `/courses/${school.course}/copy`, {
       body: { title: 'Next' },
     });
@@ -78,6 +91,12 @@ describe.each(bodies)('courses on $name', ({ open }) => {
     };
     expect([rubric.rubric.map(({ levels }) => levels.length), rubric.scale.length]).toEqual([[2, 2], 2]);
     expect(rubric.rubric[0]!.id).not.toBe(school.criteria[0]!.id);
+    // A message to a class was for that class.
+    const notes = (await school.as.teacher.send('GET', `/courses/${id}/notes`)).json as Note[];
+    expect(notes.map(({ at }) => at)).toEqual([{ place: 'course' }, { place: 'instructions', assignment }]);
+    const said = notes[1]!.recording!;
+    const bytes = await school.as.teacher.fetch(`/recordings/${said.id}/sound/${said.sound.sha256}`);
+    expect([bytes.status, (await bytes.arrayBuffer()).byteLength]).toEqual([200, sound.length]);
 
     const again = { title: 'Essay, again', from: school.assignment };
     const one = await school.as.teacher.send('POST', `/courses/${school.course}/assignments`, { body: again });

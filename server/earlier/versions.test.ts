@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { passageAnchor } from '#core/anchor';
 import type { OwnWork } from '../../contract/assignments.ts';
 import type { EarlierRemark, Work } from '../../contract/submissions.ts';
+import type { Waiting } from '../../contract/waiting.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { spoken, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
 
@@ -131,8 +132,8 @@ describe.each(bodies)('versions on $name', ({ open }) => {
     expect((await withdraw(true)).status).toBe(200);
     expect((await own()).find(({ submission }) => submission === fourth)!.withdrawnAt).not.toBeNull();
     expect((await school.as.teacher.send('GET', `/submissions/${fourth}`)).status).toBe(404);
-    const { toMark } = (await school.as.teacher.send('GET', '/waiting')).json as { toMark: { version: number }[] };
-    expect(toMark.map(({ version }) => version)).toEqual([3]);
+    const { items } = (await school.as.teacher.send('POST', '/waiting', { body: {} })).json as Waiting;
+    expect(items.map(({ work }) => work!.version)).toEqual([3]);
     expect((await work('author', second)).versions.map(({ version }) => version)).toEqual([3, 2, 1]);
 
     expect((await withdraw(false)).status).toBe(200);

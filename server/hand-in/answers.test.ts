@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Feedback, Work } from '../../contract/submissions.ts';
+import type { Waiting } from '../../contract/waiting.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { essay, spoken, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
 
@@ -94,8 +95,8 @@ describe.each(bodies)('answers on $name', ({ open }) => {
     expect((await give(choice, null)).json).toEqual({ points: { [number]: 200 } });
     await give(choice, 0);
     await give(long, 125);
-    const { toMark } = (await school.as.teacher.send('GET', '/waiting')).json as { toMark: { state: string }[] };
-    expect(toMark[0]!.state).toBe('begun');
+    const { items } = (await school.as.teacher.send('POST', '/waiting', { body: {} })).json as Waiting;
+    expect(items[0]!.work!.state).toBe('begun');
     const returned = await school.as.teacher.send('PUT', `/submissions/${submission}/returned`, {
       body: { returned: true },
     });

@@ -103,9 +103,11 @@ describe('handing in', () => {
 
   it('shows the teacher the newest version, with its lateness', async () => {
     const [newest] = (await versions()).sort((a, b) => b.version - a.version);
-    const { json } = await school.as.teacher.send('GET', '/waiting');
+    const { json } = await school.as.teacher.send('POST', '/waiting', { body: {} });
     expect(json).toMatchObject({
-      toMark: [{ submission: newest!.submission, version: newest!.version, late: true, student: 'The author' }],
+      items: [
+        { submission: newest!.submission, student: 'The author', work: { version: newest!.version, late: true } },
+      ],
       assignments: [{ students: 2, handedIn: 1, returned: 0 }],
     });
   });

@@ -7,9 +7,10 @@ import { selectOne, type Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { endSession, openSession, PERSON_COLUMNS, setCookie } from '../http/person-of.ts';
 import { serve, serveAnyone } from '../http/serve.ts';
-import { selectSchoolName } from '../school/people.ts';
+import { selectSchoolName, selectTitle } from '../school/people.ts';
 import { hashPassword } from '../sessions/passwords.ts';
 import { wrongPasswords } from '../sessions/tries.ts';
+import { addressOf, inviteByMail } from './invite.ts';
 import { deleteCourseCode, makeCode } from './codes.ts';
 import { codeThatOpens, joinWith, openSchoolWith, selectLogin } from './join.ts';
 import { selectResettable, slipFor } from './slips.ts';
@@ -47,16 +48,24 @@ export function joiningRoutes(context: Context): Router {
     }),
   );
 
-  serve(router, context, makeSlips, 'course.set', async ({ params, body, person }) => {
+  serve(router, context, makeSlips, 'course.set', async ({ params, body, person, request }) => {
+    const byMail = body.byMail && settings.mail.server !== undefined;
+    const title = await selectTitle(db, params.course);
+    const address = addressOf(settings, request);
+    let mailed = 0;
     const slips = await db.transaction(async (tx) => {
       const people = await selectResettable(tx, { course: params.course, people: body.people, teacher: person.id });
       if (people === 'unknown') throw problems.notFound();
       if (people === 'elsewhere') throw problems.slipElsewhere();
       const made = [];
-      for (const id of people) made.push(await slipFor(tx, id, person.id));
+      for (const id of people) {
+        const slip = await slipFor(tx, id, person.id);
+        if (byMail && (await inviteByMail(tx, slip, title, address))) mailed++;
+        else made.push(slip);
+      }
       return made;
     });
-    return { slips };
+    return { slips, mailed };
   });
 
   serve(router, context, makeCourseCode, 'course.set', ({ params, person }) =>

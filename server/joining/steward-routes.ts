@@ -4,6 +4,7 @@ import type { Context } from '../context.ts';
 import { select, type Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
+import { isSteward } from '../school/people.ts';
 import { slipFor } from './slips.ts';
 
 /** What the school's steward does: people and their ways in. */
@@ -21,9 +22,6 @@ export function stewardRoutes(context: Context): Router {
   );
   return router;
 }
-
-const isSteward = async (db: Queries, person: string): Promise<boolean> =>
-  (await db.query('select 1 as one from people where id = $1 and steward', [person])).length > 0;
 
 const titles = (role: string): string => `(select coalesce(jsonb_agg(c.title order by c.title, c.id), '[]')
   from enrolments e join courses c on c.id = e.course where e.person = p.id and e.role = '${role}')`;

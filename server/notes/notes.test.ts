@@ -63,8 +63,10 @@ describe.each(bodies)('notes on $name', ({ open }) => {
 
   it('the teacher sees who heard it; each student learns of themselves alone', async () => {
     const { note } = await speak({ place: 'class', assignment: school.assignment });
-    const report = (who: 'author' | 'classmate' | 'teacher', finished: boolean) =>
-      school.as[who].send('PUT', `/recordings/${note.recording!.id}/heard`, { body: { finished } });
+    const report = (who: 'author' | 'classmate' | 'teacher', all: boolean) =>
+      school.as[who].send('PUT', `/recordings/${note.recording!.id}/heard`, {
+        body: { played: all ? [{ start: 0, end: 100 }] : [{ start: 0, end: 1 }] },
+      });
     expect((await report('author', true)).json).toMatchObject({ heard: { finishedAt: expect.any(String) as string } });
     expect((await report('classmate', false)).json).toMatchObject({ heard: { finishedAt: null } });
     expect((await report('teacher', true)).status).toBe(403);

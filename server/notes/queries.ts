@@ -5,7 +5,7 @@ import type { Reader } from '../access/visible.ts';
 import { select, type Queries } from '../db/database.ts';
 import { recordingJson } from '../recordings/queries.ts';
 
-const OWN_LISTENING = `jsonb_build_object('heard', (select jsonb_build_object('begunAt', l.begun_at, 'finishedAt', l.finished_at)
+const OWN_LISTENING = `jsonb_build_object('heard', (select jsonb_build_object('begunAt', l.begun_at, 'finishedAt', l.finished_at, 'played', l.played)
   from listenings l where l.recording = g.id and l.person = $2))`;
 const LISTENERS = `(select coalesce(jsonb_agg(jsonb_build_object('name', w.name, 'finishedAt', l.finished_at) order by w.name), '[]')
   from listenings l join people w on w.id = l.person where l.recording = g.id and l.person <> n.author)`;

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { Id, LanguageTag } from '../../contract/basics.ts';
 import { Recording } from '../../contract/recordings.ts';
-import type { Sound, SoundEdit } from '../../contract/sound.ts';
+import { isHeard, joinedPlayed, type Span } from '#core/audio';
+import { Stretch, type Sound, type SoundEdit } from '../../contract/sound.ts';
 import { asTeacher, type Reader } from '../access/visible.ts';
 import { selectOne, type Queries } from '../db/database.ts';
 import { heldByNone } from '../media/media.ts';
@@ -22,7 +23,8 @@ export const recordingJson = (g: string, reader: Reader, person: number): string
     'transcript', (select ${TRANSCRIPT_JSON} from transcripts t where t.recording = ${g}.id),
     'translations', ${TRANSLATIONS_JSON(`${g}.id`)},
     'speech', ${reader.teacher ? speech : `case when ${g}.owner = $${person}::uuid then ${speech} end`},
-    'heard', (select jsonb_build_object('begunAt', min(l.begun_at), 'finishedAt', min(l.finished_at))
+    'heard', (select jsonb_build_object('begunAt', min(l.begun_at), 'finishedAt', min(l.finished_at),
+        'played', (array_agg(l.played order by l.finished_at, l.begun_at))[1])
       from listenings l where l.recording = ${g}.id and l.person <> ${g}.owner having count(*) > 0),
     'madeAt', ${g}.made_at) end`;
 };
@@ -113,16 +115,29 @@ export async function updateLanguage(db: Queries, id: string, language: string):
   await db.query('update recordings set language = $2 where id = $1', [id, language]);
 }
 
+/** What somebody has played of a recording is more by now. Call in a transaction. */
 export async function upsertListening(
-  db: Queries,
+  tx: Queries,
   recording: string,
   person: string,
-  finished: boolean,
+  played: readonly Span[],
 ): Promise<void> {
-  await db.query(
-    `insert into listenings (recording, person, finished_at) values ($1, $2, case when $3 then now() end)
-     on conflict (recording, person) do update set finished_at = coalesce(listenings.finished_at, excluded.finished_at)`,
-    [recording, person, finished],
+  await tx.query('insert into listenings (recording, person) values ($1, $2) on conflict do nothing', [
+    recording,
+    person,
+  ]);
+  const row = await selectOne(
+    tx,
+    z.object({ played: z.array(Stretch), duration: z.number() }),
+    `select l.played, g.duration from listenings l join recordings g on g.id = l.recording
+     where l.recording = $1 and l.person = $2 for update of l`,
+    [recording, person],
+  );
+  const all = joinedPlayed([...row!.played, ...played], row!.duration);
+  await tx.query(
+    `update listenings set played = $3::jsonb, finished_at = coalesce(finished_at, case when $4 then now() end)
+     where recording = $1 and person = $2`,
+    [recording, person, JSON.stringify(all), isHeard(all, row!.duration)],
   );
 }
 
@@ -131,7 +146,7 @@ export async function selectListening(db: Queries, recording: string, person: st
   const row = await selectOne(
     db,
     z.object({ heard: Recording.shape.heard }),
-    `select jsonb_build_object('begunAt', begun_at, 'finishedAt', finished_at) as heard from listenings
+    `select jsonb_build_object('begunAt', begun_at, 'finishedAt', finished_at, 'played', played) as heard from listenings
      where recording = $1 and person = $2`,
     [recording, person],
   );

@@ -40,7 +40,7 @@ export function recordingRoutes(context: Context): Router {
   });
 
   serve(router, context, reportHeard, 'recording.reportHeard', async ({ params, body, person, standing }) => {
-    await upsertListening(db, params.recording, person.id, body.finished);
+    await db.transaction((tx) => upsertListening(tx, params.recording, person.id, body.played));
     const recording = found(
       await selectRecording(db, params.recording, { teacher: standing.teacher, person: person.id }),
     );

@@ -154,9 +154,10 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
       `/recordings/${id}/original`,
     ])
       expect((await school.as.author.send('GET', path)).status).toBe(404);
-    expect((await school.as.author.send('PUT', `/recordings/${id}/heard`, { body: { finished: true } })).status).toBe(
-      404,
-    );
+    expect(
+      (await school.as.author.send('PUT', `/recordings/${id}/heard`, { body: { played: [{ start: 0, end: 100 }] } }))
+        .status,
+    ).toBe(404);
     const next = await handIn(school);
     expect((await school.as.author.send('GET', `/submissions/${next}/earlier`)).text).not.toContain(id);
     expect((await school.as.teacher.send('GET', `/submissions/${next}/earlier`)).text).toContain(id);

@@ -14,6 +14,8 @@ type Wanted = { submission: string; aside?: boolean } | { remarks: readonly stri
 const remarkJson = (reader: Reader): string => `r.content || jsonb_build_object(
   'id', r.id, 'author', jsonb_build_object('id', p.id, 'name', p.name), 'kind', r.kind, 'anchor', r.anchor,
   'criterion', r.criterion, 'private', r.private, 'madeAt', r.made_at, 'takenAt', r.taken_at,
+  'settled', (select jsonb_build_object('at', r.settled_at, 'by', jsonb_build_object('id', w.id, 'name', w.name))
+    from people w where w.id = r.settled_by),
   'recording', ${recordingJson('g', reader, 2)},
   'file', case when r.file is not null then
     jsonb_build_object('sha256', encode(r.file, 'hex'), 'name', r.file_name, 'byteLength', m.byte_length) end,
@@ -177,3 +179,12 @@ export async function purgeRemarks(db: Queries): Promise<void> {
 }
 
 export const MEDIA = ['remarks.file', 'remarks.stamp_picture'];
+
+/** @param person who says so; null where something more is to be said */
+export async function updateSettled(db: Queries, remark: string, person: string | null): Promise<void> {
+  await db.query(
+    `update remarks set settled_by = $2, settled_at = case when $2::uuid is not null then now() end
+     where id = $1 and (settled_by is null) <> ($2::uuid is null)`,
+    [remark, person],
+  );
+}

@@ -179,7 +179,24 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
       explanation: '2.5 + 0 = 2.5 of 5, that is 50 %: Pass.',
     });
 
-    await school.as.author.send('PUT', `/recordings/${remark}/heard`, { body: { finished: false } });
+    const hear = async (...played: [number, number][]) =>
+      (
+        await school.as.author.send('PUT', `/recordings/${remark}/heard`, {
+          body: { played: played.map(([start, end]) => ({ start, end })) },
+        })
+      ).json;
+    expect(await hear()).toMatchObject({ heard: { finishedAt: null, played: [] } });
+    // Heard twice is heard once, and what was jumped over is not heard.
+    await hear([0, 2], [1, 3]);
+    expect(await hear([6, 99], [0, 1])).toMatchObject({
+      heard: {
+        finishedAt: null,
+        played: [
+          { start: 0, end: 3 },
+          { start: 6, end: 8 },
+        ],
+      },
+    });
     const answer = { text: 'I see.', recording: null };
     const reply = randomUUID();
     await school.as.author.send('PUT', `/remarks/${remark}/replies/${reply}`, { body: answer });
@@ -196,17 +213,33 @@ describe.each(bodies)('remarks on $name', ({ open }) => {
 
     const seen = (await feedback()).remarks.find(({ id }) => id === remark)!;
     expect(seen.recording!.heard).toMatchObject({ finishedAt: null });
+    expect(await hear([2.5, 6])).toMatchObject({ heard: { finishedAt: expect.any(String) as string } });
     expect(seen.replies.map(({ text, recording }) => [text, recording?.sound.duration])).toEqual([
       ['I see.', undefined],
       ['', SOUND.duration],
     ]);
 
-    const waiting = await school.as.teacher.send('GET', '/waiting');
-    expect(waiting.json).toMatchObject({ toMark: [], unanswered: [{ remark, spoken: true }] });
+    // Settled by either side, it waits for nobody; a new answer opens it again.
+    const settle = async (who: 'author' | 'teacher' | 'classmate', settled: boolean) =>
+      school.as[who].send('PUT', `/remarks/${remark}/settled`, { body: { settled } });
+    expect((await settle('author', true)).json).toMatchObject({ settled: { by: { name: 'The author' } } });
+    expect((await settle('teacher', true)).json).toMatchObject({ settled: { by: { name: 'The author' } } });
+    expect((await school.as.teacher.send('POST', '/waiting', { body: {} })).json).toMatchObject({ items: [] });
+    expect((await settle('teacher', false)).json).toMatchObject({ settled: null });
+    await settle('author', true);
+    const more = { body: { text: 'One thing more.', recording: null } };
+    const opened = await school.as.author.send('PUT', `/remarks/${remark}/replies/${randomUUID()}`, more);
+    expect(opened.json).toMatchObject({ settled: null });
+    expect((await settle('classmate', true)).status).toBe(404);
+
+    const waiting = await school.as.teacher.send('POST', '/waiting', { body: {} });
+    expect(waiting.json).toMatchObject({
+      items: [{ kind: 'reply', work: null, answer: { remark, text: 'One thing more.' } }],
+    });
 
     await school.as.teacher.send('PUT', `/submissions/${submission}/returned`, { body: { returned: false } });
     expect((await school.as.author.send('GET', `/submissions/${submission}/feedback`)).status).toBe(404);
-    expect((await feedback()).remarks.find(({ id }) => id === remark)!.replies).toHaveLength(2);
+    expect((await feedback()).remarks.find(({ id }) => id === remark)!.replies).toHaveLength(3);
   });
 
   it('refuses another answer under the identifier of one', async () => {

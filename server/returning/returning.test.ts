@@ -1,7 +1,8 @@
 import { PLAIN_MARKING } from '#core/grading';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { AssignmentOverview, Waiting } from '../../contract/assignments.ts';
+import type { AssignmentOverview } from '../../contract/assignments.ts';
+import type { Waiting } from '../../contract/waiting.ts';
 import type { ReturnRow } from '../../contract/returning.ts';
 import type { Feedback } from '../../contract/submissions.ts';
 import { addPerson, enrol } from '../school/people.ts';
@@ -45,7 +46,9 @@ describe.each(bodies)('a return on $name', ({ open }) => {
   it('goes from draft over ready to returned, and leaves the queue at once', async () => {
     const submission = await handIn(school);
     const queue = async (): Promise<string[]> =>
-      ((await school.as.teacher.send('GET', '/waiting')).json as Waiting).toMark.map((work) => work.submission);
+      ((await school.as.teacher.send('POST', '/waiting', { body: {} })).json as Waiting).items.map(
+        (one) => one.submission,
+      );
     expect(await queue()).toContain(submission);
     const [before] = await rows();
     expect(before).toMatchObject({

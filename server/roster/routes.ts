@@ -4,6 +4,7 @@ import {
   changeMember,
   inviteTeacher,
   listStudents,
+  mergeMember,
   MOST_LISTED,
   readMembers,
   setLeft,
@@ -15,10 +16,12 @@ import { decodeText } from '../documents/decode-text.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { selectCourseCode } from '../joining/codes.ts';
+import { addressOf, inviteByMail } from '../joining/invite.ts';
 import { freeLogin } from '../joining/join.ts';
-import { slipFor } from '../joining/slips.ts';
-import { addPerson, enrol } from '../school/people.ts';
+import { selectResettable, slipFor } from '../joining/slips.ts';
+import { addPerson, enrol, selectTitle } from '../school/people.ts';
 import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
+import { mergePeople } from './merge.ts';
 import {
   deleteEnrolments,
   selectByMail,
@@ -32,11 +35,12 @@ import {
 /** Who teaches and who learns in a course. */
 export function rosterRoutes(context: Context): Router {
   const router = Router();
-  const { db } = context;
+  const { db, settings } = context;
 
   serve(router, context, readMembers, 'course.set', async ({ params }) => ({
     members: await selectMembers(db, params.course),
     codeUntil: await selectCourseCode(db, params.course),
+    mails: settings.mail.server !== undefined,
   }));
 
   serve(router, context, listStudents, 'course.set', async ({ params, body, file }) => {
@@ -76,7 +80,24 @@ export function rosterRoutes(context: Context): Router {
     return (await selectMember(db, course, person))!;
   });
 
-  serve(router, context, inviteTeacher, 'course.set', async ({ params, body: { name, mail }, person }) => {
+  serve(
+    router,
+    context,
+    mergeMember,
+    'course.set',
+    async ({ params: { course, person }, body: { into }, person: me }) =>
+      db.transaction(async (tx) => {
+        const [from, stays] = [await selectMember(tx, course, person), await selectMember(tx, course, into)];
+        if (!from || !stays || from.teaches || stays.teaches || person === into) throw problems.notFound();
+        // Whoever is in other courses too is not this teacher's to do away with.
+        const allowed = await selectResettable(tx, { course, people: [person], teacher: me.id });
+        if (!Array.isArray(allowed)) throw problems.mergeElsewhere();
+        await mergePeople(tx, person, into);
+        return (await selectMember(tx, course, into))!;
+      }),
+  );
+
+  serve(router, context, inviteTeacher, 'course.set', async ({ params, body: { name, mail }, person, request }) => {
     if (mail !== '' && !isMail(mail)) throw problems.noMail();
     return db.transaction(async (tx) => {
       const known = mail === '' ? undefined : await selectByMail(tx, mail);
@@ -84,7 +105,12 @@ export function rosterRoutes(context: Context): Router {
       if (member) throw member.teaches ? problems.teachesAlready(member.name) : problems.learnsHere(member.name);
       const id = known?.id ?? (await addNew(tx, { name, mail, number: '' }));
       await enrol(tx, params.course, id, 'teacher');
-      return { slip: known ? null : await slipFor(tx, id, person.id) };
+      if (known) return { slip: null, mailed: false };
+      const slip = await slipFor(tx, id, person.id);
+      const title = await selectTitle(tx, params.course);
+      const mailed =
+        settings.mail.server !== undefined && (await inviteByMail(tx, slip, title, addressOf(settings, request)));
+      return { slip: mailed ? null : slip, mailed };
     });
   });
   return router;

@@ -24,6 +24,9 @@ export async function addCourse(db: Queries, title: string): Promise<string> {
   return id;
 }
 
+export const selectTitle = async (db: Queries, course: string): Promise<string> =>
+  (await selectOne(db, z.object({ title: z.string() }), 'select title from courses where id = $1', [course]))!.title;
+
 export async function findOrAddCourse(db: Queries, title: string): Promise<string> {
   const found = await selectOne(db, z.object({ id: Id }), 'select id from courses where title = $1', [title]);
   return found?.id ?? addCourse(db, title);
@@ -53,3 +56,7 @@ export const selectSchoolName = async (db: Queries): Promise<string | undefined>
 export async function nameSchool(db: Queries, name: string): Promise<void> {
   await db.query('insert into school (name, sample) values ($1, false) on conflict do nothing', [name]);
 }
+
+/** Looks after the people of the school. */
+export const isSteward = async (db: Queries, person: string): Promise<boolean> =>
+  (await db.query('select 1 as one from people where id = $1 and steward', [person])).length > 0;

@@ -7,7 +7,7 @@ import { addCourse, addPerson, enrol } from '../school/people.ts';
 import { hashPassword } from '../sessions/passwords.ts';
 import { openSession } from '../http/person-of.ts';
 import { NO_WORDS } from '../../contract/said.ts';
-import { readSettings } from '../settings.ts';
+import { readSettings, type Settings } from '../settings.ts';
 import type { Transcriber } from '../speech/transcriber.ts';
 import { startServer } from '../start.ts';
 import { Client } from './client.ts';
@@ -35,7 +35,11 @@ export const voice = (): Promise<Buffer> => readFile(new URL('../../demo/voices/
 export const SOUND = { duration: 8, peaks: [0, 120, 255], microphone: { type: 'device' as const } };
 
 /** A school of its own on a server of its own: one course with teacher, author and classmate; a colleague and a stranger elsewhere. */
-export async function startTestSchool(db: Database, engines: readonly Transcriber[] = []): Promise<TestSchool> {
+export async function startTestSchool(
+  db: Database,
+  engines: readonly Transcriber[] = [],
+  more: Partial<Settings> = {},
+): Promise<TestSchool> {
   const ids = {} as TestSchool['ids'];
   for (const name of PEOPLE)
     ids[name] = await addPerson(db, { name: `The ${name}`, login: name, passwordHash: await passwordHash });
@@ -47,7 +51,7 @@ export async function startTestSchool(db: Database, engines: readonly Transcribe
   await enrol(db, elsewhere, ids.stranger, 'student');
   const { assignment, criteria } = await addTestAssignment(db, course);
 
-  const settings = { ...readSettings({}), port: 0, maxFileBytes: 1024 * 1024 };
+  const settings = { ...readSettings({}), port: 0, maxFileBytes: 1024 * 1024, ...more };
   const running = await startServer(db, settings, engines);
   const as = { nobody: new Client(running.address) } as TestSchool['as'];
   for (const name of PEOPLE) as[name] = new Client(running.address, await openSession(db, ids[name]));

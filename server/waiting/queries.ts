@@ -1,61 +1,117 @@
-import { isLate, workState } from '#core/workflow';
+import { isLate, workState, type QueueItem } from '#core/workflow';
 import { z } from 'zod';
-import { Waiting } from '../../contract/assignments.ts';
+import { Waiting, type Waited } from '../../contract/waiting.ts';
 import { Id, Instant } from '../../contract/basics.ts';
 import { Standing } from '../../contract/grading.ts';
 import { SHOWN_NAME } from '../access/visible.ts';
 import { SUMMARY_COLUMNS } from '../assignments/queries.ts';
 import { select, type Queries } from '../db/database.ts';
-import { NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
+import { BACK_AGAIN, NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
 
 /** What is over asks for nothing any more. */
 const TAUGHT_BY = `join courses c on c.id = a.course and c.put_aside_at is null
   join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher'`;
 
-const ToMarkRow = WorkFacts.extend({
+const QueueRow = z.object({
+  kind: z.enum(['new', 'back', 'reply']),
+  submission: Id,
+  remark: Id.nullable(),
+  course: Id,
+  at: Instant,
+});
+type QueueRow = z.infer<typeof QueueRow>;
+
+/** Everything that waits, in no order: thousands of works over a year, so no more of each than the queue needs. */
+export const selectQueue = (db: Queries, teacher: string): Promise<(QueueRow & QueueItem)[]> =>
+  select(
+    db,
+    QueueRow,
+    `select case when ${BACK_AGAIN} then 'back' else 'new' end as kind, s.id as submission, null as remark, a.course,
+       s.handed_in_at as at
+     from submissions s join assignments a on a.id = s.assignment ${TAUGHT_BY}
+     where s.returned_at is null and s.ready_at is null and ${NEWEST}
+     union all
+     select 'reply', s.id, r.id, a.course, y.made_at
+     from replies y join remarks r on r.id = y.remark join submissions s on s.id = r.submission
+     join assignments a on a.id = s.assignment ${TAUGHT_BY}
+     where r.put_aside_at is null and ${UNANSWERED}`,
+    [teacher],
+  );
+
+const WorkRow = WorkFacts.extend({
   submission: Id,
   student: z.string(),
-  assignment: Id,
+  assignment: z.string(),
   due: Instant.nullable(),
   ...Standing.shape,
 });
 
-export async function selectToMark(db: Queries, teacher: string): Promise<Waiting['toMark']> {
+const AnswerRow = z.object({
+  submission: Id,
+  student: z.string(),
+  assignment: z.string(),
+  remark: Id,
+  text: z.string(),
+  spoken: z.boolean(),
+});
+
+/** What is to be shown of some that wait, in their order. */
+export async function selectWaited(db: Queries, items: readonly QueueRow[]): Promise<Waited[]> {
+  const works = await selectWorks(
+    db,
+    items.filter(({ remark }) => remark === null).map(({ submission }) => submission),
+  );
+  const answers = await selectAnswers(
+    db,
+    items.flatMap(({ remark }) => remark ?? []),
+  );
+  return items.flatMap(({ kind, submission, remark, at }) => {
+    const found = remark === null ? works.get(submission) : answers.get(remark);
+    return found ? { kind, submission, at, ...found } : [];
+  });
+}
+
+type Shown = Omit<Waited, 'kind' | 'submission' | 'at'>;
+
+async function selectWorks(db: Queries, submissions: readonly string[]): Promise<Map<string, Shown>> {
   const rows = await select(
     db,
-    ToMarkRow,
-    `select s.id as submission, ${SHOWN_NAME} as student, a.id as assignment,
+    WorkRow,
+    `select s.id as submission, ${SHOWN_NAME} as student, a.title as assignment,
        coalesce(x.extended_until, a.due_at) as due, x.flag, x.extended_until as "extendedUntil", ${WORK_FACTS}
-     from submissions s join assignments a on a.id = s.assignment ${TAUGHT_BY} join people p on p.id = s.student
+     from submissions s join assignments a on a.id = s.assignment join people p on p.id = s.student
      left join standings x on x.assignment = a.id and x.student = s.student
-     where s.returned_at is null and s.ready_at is null and ${NEWEST}
-     order by s.handed_in_at, s.id`,
-    [teacher],
+     where s.id = any($1::uuid[])`,
+    [submissions],
   );
-  return rows.map(
-    ({ submission, student, assignment, version, handedInAt, backAgain, flag, extendedUntil, ...row }) => ({
-      ...{ submission, student, assignment, version, handedInAt, backAgain },
-      standing: { flag, extendedUntil },
-      late: isLate(handedInAt, row.due),
-      state: workState({ ...row, backAgain }),
+  return new Map(
+    rows.map(({ submission, student, assignment, flag, extendedUntil, due, ...facts }) => {
+      const { version, handedInAt } = facts;
+      const standing = { flag, extendedUntil };
+      const work = { version, late: isLate(handedInAt, due), state: workState(facts), standing };
+      return [submission, { student, assignment, work, answer: null }];
     }),
   );
 }
 
-const Unanswered = Waiting.shape.unanswered.element;
-
-export const selectUnanswered = (db: Queries, teacher: string): Promise<Waiting['unanswered']> =>
-  select(
+async function selectAnswers(db: Queries, remarks: readonly string[]): Promise<Map<string, Shown>> {
+  const rows = await select(
     db,
-    Unanswered,
-    `select s.id as submission, r.id as remark, p.name as student, y.text, y.recording is not null as spoken,
-       y.made_at as at, a.id as assignment
+    AnswerRow,
+    `select s.id as submission, p.name as student, a.title as assignment, r.id as remark, y.text,
+       y.recording is not null as spoken
      from replies y join remarks r on r.id = y.remark join submissions s on s.id = r.submission
-     join assignments a on a.id = s.assignment ${TAUGHT_BY} join people p on p.id = s.student
-     where r.put_aside_at is null and ${UNANSWERED}
-     order by y.made_at`,
-    [teacher],
+     join assignments a on a.id = s.assignment join people p on p.id = s.student
+     where r.id = any($1::uuid[]) and ${UNANSWERED}`,
+    [remarks],
   );
+  return new Map(
+    rows.map(({ remark, student, assignment, text, spoken }) => [
+      remark,
+      { student, assignment, work: null, answer: { remark, text, spoken } },
+    ]),
+  );
+}
 
 const Taught = Waiting.shape.assignments.element;
 

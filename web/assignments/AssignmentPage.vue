@@ -7,6 +7,7 @@ import PageFrame from '../shell/PageFrame.vue';
 import AssignmentFields from './AssignmentFields.vue';
 import BudgetField from './BudgetField.vue';
 import HandInFor from './HandInFor.vue';
+import HandoutsEditor from './HandoutsEditor.vue';
 import QuestionsEditor from './QuestionsEditor.vue';
 import MarkingFields from './MarkingFields.vue';
 import RubricEditor from './RubricEditor.vue';
@@ -48,6 +49,13 @@ function gradeWords({ submission }: ClassRow): string {
       : points;
 }
 
+const aboutQuestion = (question: string, number: number) => ({
+  course: overview.value!.courseId,
+  at: { place: 'question' as const, assignment: props.assignment, question },
+  label: `what is said about question ${number}`,
+  makes: `about question ${number}`,
+});
+
 const listening = ({ submission }: ClassRow): string =>
   submission?.state === 'returned' && submission.spoken > 0 ? `${submission.heard} of ${submission.spoken} heard` : '';
 </script>
@@ -71,6 +79,12 @@ const listening = ({ submission }: ClassRow): string =>
         :at="{ place: 'instructions', assignment }"
         label="the spoken instructions"
         makes="instructions"
+      />
+      <HandoutsEditor
+        v-if="setting || overview.handouts.length > 0"
+        :assignment="assignment"
+        :handouts="overview.handouts"
+        @changed="load"
       />
       <p v-if="handedIn.length > 0">
         <router-link :to="{ name: 'return', params: { assignment } }">Look through and return</router-link>
@@ -118,18 +132,22 @@ const listening = ({ submission }: ClassRow): string =>
       <template v-if="handedIn.length === 0">
         <h2>Questions</h2>
         <p class="quiet">Where there are any, students answer them here instead of handing in a file.</p>
-        <QuestionsEditor :assignment="assignment" :questions="overview.questions" @changed="load" />
+        <QuestionsEditor
+          v-slot="{ question, number }"
+          :assignment="assignment"
+          :questions="overview.questions"
+          @changed="load"
+        >
+          <NotePart v-bind="aboutQuestion(question, number)" />
+        </QuestionsEditor>
       </template>
-      <section v-for="(question, index) in overview.questions" :key="question.id" class="question">
-        <h2>Question {{ index + 1 }}</h2>
-        <p>{{ question.prompt }}</p>
-        <NotePart
-          :course="overview.courseId"
-          :at="{ place: 'question', assignment, question: question.id }"
-          :label="`what is said about question ${index + 1}`"
-          :makes="`about question ${index + 1}`"
-        />
-      </section>
+      <template v-else>
+        <section v-for="(question, index) in overview.questions" :key="question.id" class="question">
+          <h2>Question {{ index + 1 }}</h2>
+          <p>{{ question.prompt }}</p>
+          <NotePart v-bind="aboutQuestion(question.id, index + 1)" />
+        </section>
+      </template>
       <template v-if="setting || handedIn.length === 0">
         <RubricEditor :assignment="assignment" :title="overview.title" :questions="overview.questions.length" />
         <MarkingFields

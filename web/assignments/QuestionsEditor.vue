@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { formatHundredths, parseHundredths } from '#core/grading';
 import { setQuestions, type Question } from '#contract/assignments';
-import { mdiArrowDown, mdiArrowUp, mdiTrashCanOutline } from '@mdi/js';
-import { computed, nextTick, ref, watch } from 'vue';
+import { mdiArrowDown, mdiArrowUp, mdiDrag, mdiTrashCanOutline } from '@mdi/js';
+import { useSortable } from '@vueuse/integrations/useSortable';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 
 /** The questions of an assignment: work that is typed here instead of handed in as a file. */
@@ -65,6 +66,11 @@ async function add(): Promise<void> {
   document.querySelector<HTMLTextAreaElement>('.questions li:last-of-type textarea')?.focus();
 }
 
+// By key there are the arrows beside each.
+useSortable(useTemplateRef('list'), drafts, { handle: '.handle', watchElement: true });
+/** What is kept already can be spoken about. */
+const isKept = ({ id }: Draft): boolean => props.questions.some((one) => one.id === id);
+
 function move(index: number, by: 1 | -1): void {
   const [one] = drafts.value.splice(index, 1);
   drafts.value.splice(index + by, 0, one!);
@@ -102,9 +108,10 @@ async function save(): Promise<void> {
 
 <template>
   <form class="questions" aria-label="Questions" @submit.prevent="save">
-    <ol>
+    <ol ref="list">
       <li v-for="(one, index) in drafts" :key="one.id">
         <div class="row">
+          <v-icon :icon="mdiDrag" class="handle" title="Drag to another place" />
           <strong>Question {{ index + 1 }}</strong>
           <v-select
             v-model="one.kind"
@@ -150,6 +157,8 @@ async function save(): Promise<void> {
           label="Answers to choose from, one a line"
           rows="2"
         />
+        <slot v-if="isKept(one)" :question="one.id" :number="index + 1" />
+        <p v-else class="quiet">Once the questions are saved, you can speak this one too.</p>
       </li>
     </ol>
     <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
@@ -178,6 +187,13 @@ li {
   gap: 6px 10px;
   align-items: center;
   margin-bottom: 6px;
+}
+.handle {
+  cursor: grab;
+  color: var(--quiet);
+}
+.quiet {
+  color: var(--quiet);
 }
 .kind {
   flex: 0 0 160px;

@@ -10,6 +10,7 @@ import {
 } from '#contract/returning';
 import { useTimeoutFn } from '@vueuse/core';
 import { computed, defineAsyncComponent, ref } from 'vue';
+import { useOutbox } from '../outbox/outbox.ts';
 import { call, sentenceOf } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
@@ -39,6 +40,10 @@ const HELD = [
   { title: 'Grades now, remarks later', value: 'remarks' },
 ] satisfies { title: string; value: 'grade' | 'remarks' | null }[];
 const MINUTE = 60_000;
+
+const outbox = useOutbox();
+/** What was said about a work in this browser and has not arrived yet. */
+const onTheWay = (work: string): number => outbox.parcels.value.filter(({ about }) => about === work).length;
 
 const ticked = ref<string[]>([]);
 const held = ref<(typeof HELD)[number]['value']>(null);
@@ -83,12 +88,20 @@ async function attempt(deed: () => Promise<string>): Promise<void> {
 
 const send = (works: string[]): Promise<void> =>
   attempt(async () => {
-    const { returned } = await call(returnWorks, { params: params.value, body: { works, held: held.value } });
+    // A return takes all that is there: what is still to come would be left behind.
+    const whole = works.filter((work) => onTheWay(work) === 0);
+    const waits = works.length - whole.length;
+    if (whole.length === 0) return `Nothing went out: ${waitsWords(waits)}`;
+    const { returned } = await call(returnWorks, { params: params.value, body: { works: whole, held: held.value } });
     regretted.value = returned;
     forget.start();
-    ticked.value = [];
-    return `Returned to ${counted(returned.length, 'student')}. You have a minute to think again.`;
+    ticked.value = works.filter((work) => !whole.includes(work));
+    const done = `Returned to ${counted(returned.length, 'student')}. You have a minute to think again.`;
+    return waits > 0 ? `${done} ${waitsWords(waits)}` : done;
   });
+
+const waitsWords = (works: number): string =>
+  `${counted(works, 'work waits', 'works wait')} for what you said to arrive. Try again when it says “Saved” above.`;
 
 const release = (): Promise<void> =>
   attempt(async () => {
@@ -219,6 +232,9 @@ const stateOf = ({ state, returnAt, held: back }: ReturnRow): string => {
                 <router-link v-for="finding in row.findings" :key="findingWords(finding)" :to="where(row, finding)">{{
                   findingWords(finding)
                 }}</router-link>
+                <span v-if="onTheWay(row.submission) > 0" class="coming"
+                  >{{ counted(onTheWay(row.submission), 'change is', 'changes are') }} still on the way.</span
+                >
               </td>
             </tr>
           </tbody>
@@ -251,7 +267,8 @@ thead th {
   font-weight: 400;
   font-size: 13px;
 }
-.findings a {
+.findings a,
+.coming {
   display: block;
   padding: 4px 0;
   color: var(--quiet);

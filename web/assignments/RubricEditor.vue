@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { formatHundredths, readRubricTable, rubricCsv, STARTERS } from '#core/grading';
+import { formatHundredths } from '#core/grading';
+import { readRubricTable, rubricCsv, STARTERS } from '#core/rubric-table';
 import { PlainRubric, readRubric, readShelf, setRubric } from '#contract/rubrics';
-import { mdiArrowDown, mdiArrowUp, mdiChevronDown, mdiContentDuplicate, mdiTrashCanOutline } from '@mdi/js';
+import { mdiArrowDown, mdiArrowUp, mdiChevronDown, mdiContentDuplicate, mdiDrag, mdiTrashCanOutline } from '@mdi/js';
 import { useRefHistory } from '@vueuse/core';
-import { computed, nextTick, ref } from 'vue';
+import { useSortable } from '@vueuse/integrations/useSortable';
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { saveAsFile } from '../outbox/save-as-file.ts';
 import { call, sentenceOf } from '../session/api.ts';
 import LateMenu from '../shell/LateMenu.vue';
@@ -11,6 +13,7 @@ import type { MenuEntry } from '../shell/menu-entry.ts';
 import StateNote from '../shell/StateNote.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { counted } from '../wording/format.ts';
+import FileLabel from './FileLabel.vue';
 import LevelRow from './LevelRow.vue';
 import {
   draftFrom,
@@ -67,6 +70,9 @@ const FAULTS = {
   noLevel: 'there is no level',
 };
 
+// By key there are the arrows beside each.
+useSortable(useTemplateRef('list'), draft, { handle: '.handle', watchElement: true });
+
 function move(index: number, by: 1 | -1): void {
   const [one] = draft.value.splice(index, 1);
   draft.value.splice(index + by, 0, one!);
@@ -90,10 +96,7 @@ function paste(): void {
   pasting.value = undefined;
 }
 
-async function choose(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = '';
+async function choose([file]: readonly File[]): Promise<void> {
   if (!file) return;
   const text = await file.text();
   if (!file.name.endsWith('.json')) {
@@ -155,76 +158,79 @@ async function keep(): Promise<void> {
         Without one, works are heard and answered, and nothing is scored. Write criteria, or begin with a rubric that is
         there.
       </p>
-      <fieldset v-for="(criterion, index) in draft" :key="criterion.id" class="criterion">
-        <legend class="visually-hidden">{{ criterion.title || `Criterion ${index + 1}` }}</legend>
-        <div class="row">
-          <v-text-field
-            :id="`title-${criterion.id}`"
-            v-model="criterion.title"
-            class="name"
-            density="compact"
-            :aria-label="`Criterion ${index + 1}`"
-            placeholder="What is looked at"
-            maxlength="200"
-          />
-          <v-text-field
-            v-model="criterion.description"
-            class="about"
-            density="compact"
-            :aria-label="`Description of criterion ${index + 1}`"
-            placeholder="In a few more words"
-            maxlength="2000"
-          />
-          <v-btn
-            :icon="mdiArrowUp"
-            size="30"
-            :disabled="index === 0"
-            :aria-label="`Move criterion ${index + 1} up`"
-            @click="move(index, -1)"
-          />
-          <v-btn
-            :icon="mdiArrowDown"
-            size="30"
-            :disabled="index === draft.length - 1"
-            :aria-label="`Move criterion ${index + 1} down`"
-            @click="move(index, 1)"
-          />
-          <v-btn
-            :icon="mdiContentDuplicate"
-            size="30"
-            :aria-label="`Duplicate criterion ${index + 1}`"
-            @click="add(duplicateOf(criterion), index + 1)"
-          />
-          <v-btn
-            :icon="mdiTrashCanOutline"
-            size="30"
-            :aria-label="`Remove criterion ${index + 1}`"
-            @click="draft.splice(index, 1)"
-          />
-        </div>
-        <div v-if="weighs" class="row">
-          <v-text-field
-            v-if="!criterion.bonus"
-            v-model="criterion.weight"
-            class="weight"
-            density="compact"
-            inputmode="decimal"
-            suffix="%"
-            :label="`Weight of criterion ${index + 1}`"
-          />
-          <v-checkbox v-model="criterion.bonus" :label="`Bonus: counts on top`" />
-        </div>
-        <div class="levels">
-          <LevelRow
-            v-for="(level, place) in criterion.levels"
-            :key="level.id"
-            v-model="criterion.levels[place]!"
-            :name="`level ${place + 1} of criterion ${index + 1}`"
-            @remove="criterion.levels.splice(place, 1)"
-          />
-          <v-btn size="small" class="more" @click="criterion.levels.push(newLevel())">Add a level</v-btn>
-        </div>
-      </fieldset>
+      <div ref="list">
+        <fieldset v-for="(criterion, index) in draft" :key="criterion.id" class="criterion">
+          <legend class="visually-hidden">{{ criterion.title || `Criterion ${index + 1}` }}</legend>
+          <div class="row">
+            <v-icon :icon="mdiDrag" class="handle" title="Drag to another place" />
+            <v-text-field
+              :id="`title-${criterion.id}`"
+              v-model="criterion.title"
+              class="name"
+              density="compact"
+              :aria-label="`Criterion ${index + 1}`"
+              placeholder="What is looked at"
+              maxlength="200"
+            />
+            <v-text-field
+              v-model="criterion.description"
+              class="about"
+              density="compact"
+              :aria-label="`Description of criterion ${index + 1}`"
+              placeholder="In a few more words"
+              maxlength="2000"
+            />
+            <v-btn
+              :icon="mdiArrowUp"
+              size="30"
+              :disabled="index === 0"
+              :aria-label="`Move criterion ${index + 1} up`"
+              @click="move(index, -1)"
+            />
+            <v-btn
+              :icon="mdiArrowDown"
+              size="30"
+              :disabled="index === draft.length - 1"
+              :aria-label="`Move criterion ${index + 1} down`"
+              @click="move(index, 1)"
+            />
+            <v-btn
+              :icon="mdiContentDuplicate"
+              size="30"
+              :aria-label="`Duplicate criterion ${index + 1}`"
+              @click="add(duplicateOf(criterion), index + 1)"
+            />
+            <v-btn
+              :icon="mdiTrashCanOutline"
+              size="30"
+              :aria-label="`Remove criterion ${index + 1}`"
+              @click="draft.splice(index, 1)"
+            />
+          </div>
+          <div v-if="weighs" class="row">
+            <v-text-field
+              v-if="!criterion.bonus"
+              v-model="criterion.weight"
+              class="weight"
+              density="compact"
+              inputmode="decimal"
+              suffix="%"
+              :label="`Weight of criterion ${index + 1}`"
+            />
+            <v-checkbox v-model="criterion.bonus" :label="`Bonus: counts on top`" />
+          </div>
+          <div class="levels">
+            <LevelRow
+              v-for="(level, place) in criterion.levels"
+              :key="level.id"
+              v-model="criterion.levels[place]!"
+              :name="`level ${place + 1} of criterion ${index + 1}`"
+              @remove="criterion.levels.splice(place, 1)"
+            />
+            <v-btn size="small" class="more" @click="criterion.levels.push(newLevel())">Add a level</v-btn>
+          </div>
+        </fieldset>
+      </div>
       <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
       <div v-if="pasting !== undefined" class="paste">
         <v-textarea
@@ -245,13 +251,12 @@ async function keep(): Promise<void> {
         </LateMenu>
         <v-btn v-if="pasting === undefined" @click="pasting = ''">Paste a table</v-btn>
         <v-btn v-if="draft.length > 0 && !weighs" @click="weighs = true">Weights and bonus …</v-btn>
-        <label class="file"
-          >Open a file …<input
-            type="file"
-            accept=".csv,.tsv,.json,text/csv,application/json"
-            aria-label="A rubric as a file"
-            @change="choose"
-        /></label>
+        <FileLabel
+          label="Open a file …"
+          accept=".csv,.tsv,.json,text/csv,application/json"
+          aria-label="A rubric as a file"
+          @choose="choose"
+        />
         <template v-if="draft.length > 0">
           <v-btn size="small" @click="save('csv')">Save as CSV</v-btn>
           <v-btn size="small" @click="save('json')">as JSON</v-btn>
@@ -303,6 +308,10 @@ h2 {
   align-items: center;
   margin: 6px 0;
 }
+.handle {
+  cursor: grab;
+  color: var(--quiet);
+}
 .name {
   flex: 0 1 240px;
 }
@@ -332,21 +341,6 @@ h2 {
 .paste {
   max-width: 760px;
   margin: 10px 0;
-}
-.file {
-  font-size: 14px;
-  font-weight: 500;
-  cursor: pointer;
-}
-.file input {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  opacity: 0;
-}
-.file:focus-within {
-  outline: 2px solid currentColor;
-  outline-offset: 3px;
 }
 .quiet {
   max-width: 68ch;

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { QUEUE_KINDS, type QueueKind } from '#core/workflow';
-import { readWaiting } from '#contract/assignments';
+import { readWaiting, type Waited } from '#contract/waiting';
 import { storeToRefs } from 'pinia';
 import { computed, ref } from 'vue';
-import { useQueueFilter, waitedFor, type Waited } from '../feedback/queue.ts';
+import { useQueueFilter } from '../feedback/queue.ts';
 import { call } from '../session/api.ts';
 import { useCourses } from '../session/courses.ts';
 import StateNote from '../shell/StateNote.vue';
@@ -14,21 +14,24 @@ import { WORK_STATES } from '../wording/work-state.ts';
 import TaughtList from './TaughtList.vue';
 
 /** What waits for a teacher: one queue over all courses, and the assignments. */
-const { value: waiting, error, load } = useLoaded(() => call(readWaiting));
 const { courses } = storeToRefs(useCourses());
 const filter = useQueueFilter();
-
-const KIND_NAMES: Record<QueueKind, string> = { new: 'new', back: 'back again', reply: 'replies' };
 /** More than that nobody reads at once. */
 const PAGE = 50;
 const pages = ref(1);
+const {
+  value: queue,
+  error,
+  load,
+} = useLoaded(() => call(readWaiting, { body: { ...filter.value, most: pages.value * PAGE } }), [filter, pages]);
+
+const KIND_NAMES: Record<QueueKind, string> = { new: 'new', back: 'back again', reply: 'replies' };
 
 const chipsOf = (work: NonNullable<Waited['work']>): string[] => [
   ...(work.version > 1 ? [`version ${work.version}`] : []),
   ...(work.state === 'waiting' ? [] : [WORK_STATES[work.state].name]),
   ...standingWords(work.standing, work.late),
 ];
-const queue = computed(() => waiting.value && waitedFor(waiting.value, filter.value));
 const hidden = computed(() => {
   const { hiddenByCourse = 0, hiddenByKind = 0 } = queue.value ?? {};
   const parts = [
@@ -38,9 +41,9 @@ const hidden = computed(() => {
   return parts.length > 0 ? `; ${listOf(parts)}` : '';
 });
 const count = computed(() => {
-  const { shown = [], hiddenByCourse = 0, hiddenByKind = 0 } = queue.value ?? {};
-  const all = shown.length + hiddenByCourse + hiddenByKind;
-  return shown.length === all ? String(all) : `${shown.length} of ${all}`;
+  const { shown = 0, hiddenByCourse = 0, hiddenByKind = 0 } = queue.value ?? {};
+  const all = shown + hiddenByCourse + hiddenByKind;
+  return shown === all ? String(all) : `${shown} of ${all}`;
 });
 const choices = computed(() => [
   { title: 'all courses', value: null },
@@ -60,7 +63,7 @@ function toggle(kind: QueueKind, on: boolean | null): void {
 </script>
 
 <template>
-  <StateNote v-if="!waiting || !queue" :busy="!error" :error="error" @retry="load" />
+  <StateNote v-if="!queue || error" :busy="!error" :error="error" @retry="load" />
   <div v-else class="columns">
     <section aria-labelledby="to-mark">
       <h2 id="to-mark">
@@ -84,20 +87,20 @@ function toggle(kind: QueueKind, on: boolean | null): void {
           @update:model-value="toggle(kind, $event)"
         />
       </div>
-      <StateNote v-if="queue.shown.length === 0">{{
+      <StateNote v-if="queue.shown === 0">{{
         hidden ? 'Nothing to mark that this filter shows.' : 'Nothing to mark. New work appears here by itself.'
       }}</StateNote>
       <ul v-else class="rows">
-        <li v-for="item in queue.shown.slice(0, pages * PAGE)" :key="item.remark ?? item.submission">
+        <li v-for="item in queue.items" :key="item.answer?.remark ?? item.submission">
           <router-link
             :to="{
               name: 'desk',
               params: { submission: item.submission },
-              ...(item.remark && { hash: `#${item.remark}` }),
+              ...(item.answer && { hash: `#${item.answer.remark}` }),
             }"
           >
             <strong>{{ item.student }}</strong>
-            <span class="quiet">{{ item.title }}</span>
+            <span class="quiet">{{ item.assignment }}</span>
             <v-chip v-if="item.answer">reply</v-chip>
             <v-chip v-for="chip in item.work ? chipsOf(item.work) : []" :key="chip">{{ chip }}</v-chip>
             <span class="figures quiet when">{{ dayAndTime(item.at) }}</span>
@@ -107,15 +110,15 @@ function toggle(kind: QueueKind, on: boolean | null): void {
           </router-link>
         </li>
       </ul>
-      <v-btn v-if="queue.shown.length > pages * PAGE" size="small" @click="pages++">
-        Show more ({{ queue.shown.length - pages * PAGE }})
+      <v-btn v-if="queue.shown > queue.items.length" size="small" @click="pages++">
+        Show more ({{ queue.shown - queue.items.length }})
       </v-btn>
-      <p v-if="queue.shown.length > 0" class="quiet">At the desk, <kbd>Q</kbd> leads to the next one.</p>
+      <p v-if="queue.shown > 0" class="quiet">At the desk, <kbd>Q</kbd> leads to the next one.</p>
     </section>
     <section aria-labelledby="assignments">
       <h2 id="assignments">Assignments</h2>
-      <StateNote v-if="waiting.assignments.length === 0">None of your courses has an assignment yet.</StateNote>
-      <TaughtList v-else :assignments="waiting.assignments" />
+      <StateNote v-if="queue.assignments.length === 0">None of your courses has an assignment yet.</StateNote>
+      <TaughtList v-else :assignments="queue.assignments" />
     </section>
   </div>
 </template>

@@ -1,4 +1,4 @@
-import { STARTERS } from '#core/grading';
+import { STARTERS } from '#core/rubric-table';
 import { describe, expect, it } from 'vitest';
 import {
   draftFrom,

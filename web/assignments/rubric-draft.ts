@@ -1,4 +1,5 @@
-import { formatHundredths, parseHundredths, weightProblem, type PlainCriterion, type Rubric } from '#core/grading';
+import { formatHundredths, parseHundredths, weightProblem, type Rubric } from '#core/grading';
+import { type PlainCriterion } from '#core/rubric-table';
 
 /** A rubric while it is being written: points are what was typed. */
 export interface LevelDraft {

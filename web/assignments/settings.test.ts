@@ -19,7 +19,7 @@ const overview: AssignmentOverview = {
     anonymous: false,
   },
   ...{ term: null, category: '', weight: null, attempts: null, formats: null, terms: [] },
-  ...{ marking: PLAIN_MARKING, questions: [], rows: [] },
+  ...{ marking: PLAIN_MARKING, questions: [], handouts: [], rows: [] },
 };
 const question: Question = { id: 'q', kind: 'short', prompt: 'How high?', choices: [], points: 100 };
 

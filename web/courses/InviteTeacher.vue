@@ -6,7 +6,7 @@ import { call, sentenceOf } from '../session/api.ts';
 
 /** Somebody else who teaches the course. Who is new to the school gets a slip. */
 const props = defineProps<{ course: string }>();
-const emit = defineEmits<{ slip: [slip: Slip]; changed: [] }>();
+const emit = defineEmits<{ slip: [slip: Slip]; changed: []; mailed: [name: string] }>();
 
 const name = ref('');
 const mail = ref('');
@@ -15,10 +15,11 @@ const refused = ref<string>();
 async function invite(): Promise<void> {
   refused.value = undefined;
   try {
-    const { slip } = await call(inviteTeacher, {
+    const { slip, mailed } = await call(inviteTeacher, {
       params: { course: props.course },
       body: { name: name.value.trim(), mail: mail.value.trim() },
     });
+    if (mailed) emit('mailed', name.value.trim());
     name.value = mail.value = '';
     emit('changed');
     if (slip) emit('slip', slip);

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Member } from '#contract/roster';
-import { mdiPencilOutline } from '@mdi/js';
+import { mdiAccountMultipleMinusOutline, mdiPencilOutline } from '@mdi/js';
 import { computed, ref } from 'vue';
 import { dayAndTime } from '../wording/format.ts';
 
@@ -11,6 +11,7 @@ const emit = defineEmits<{
   slip: [];
   remove: [];
   leave: [left: boolean];
+  twice: [];
 }>();
 
 /** Whoever has never come in gets a way in, and who forgot their password another one. */
@@ -82,6 +83,13 @@ function save(): void {
       <v-btn v-if="member.works === 0" size="small" :aria-label="`Take out ${member.name}`" @click="$emit('remove')"
         >Take out</v-btn
       >
+      <v-btn
+        :icon="mdiAccountMultipleMinusOutline"
+        size="30"
+        title="Entered twice"
+        :aria-label="`${member.name} was entered twice`"
+        @click="$emit('twice')"
+      />
       <v-btn :icon="mdiPencilOutline" size="30" :aria-label="`Correct ${member.name}`" @click="edit" />
     </td>
   </tr>

@@ -11,6 +11,7 @@ import { useLoaded } from '../shell/use-loaded.ts';
 import { counted, dayAndTime } from '../wording/format.ts';
 import InviteTeacher from './InviteTeacher.vue';
 import MemberRow from './MemberRow.vue';
+import MergeForm from './MergeForm.vue';
 import RosterForm from './RosterForm.vue';
 import SlipSheet from './SlipSheet.vue';
 
@@ -33,6 +34,10 @@ const students = computed(() => members.value.filter(({ teaches }) => !teaches))
 const teachers = computed(() => members.value.filter(({ teaches }) => teaches));
 const outside = computed(() => students.value.filter(({ cameInAt, left }) => cameInAt === null && !left));
 const slips = shallowRef<Slip[]>();
+const twice = shallowRef<Member>();
+const told = ref<string>();
+const mails = computed(() => value.value?.[0].mails ?? false);
+const withMail = computed(() => outside.value.filter(({ mail }) => mail !== ''));
 const address = ref<string>();
 const problem = ref<string>();
 
@@ -45,15 +50,23 @@ async function attempt(deed: () => Promise<unknown>): Promise<void> {
   }
 }
 
-const slipsFor = (people: readonly Member[]): Promise<void> =>
+const slipsFor = (people: readonly Member[], byMail = false): Promise<void> =>
   attempt(async () => {
     const made = await call(makeSlips, {
       params: { course: props.course },
-      body: { people: people.map(({ id }) => id) },
+      body: { people: people.map(({ id }) => id), byMail },
     });
+    if (made.mailed > 0) told.value = `${counted(made.mailed, 'invitation is', 'invitations are')} on the way.`;
+    if (made.slips.length === 0) return;
     slips.value = made.slips;
     window.scrollTo(0, 0);
   });
+
+async function merged(kept: Member): Promise<void> {
+  told.value = `${kept.name} is there once now, with ${counted(kept.works, 'work')}.`;
+  twice.value = undefined;
+  await load();
+}
 
 const makeCode = (): Promise<void> =>
   attempt(async () => {
@@ -104,7 +117,20 @@ const remove = (member: Member): Promise<void> =>
         <div v-if="outside.length > 0" class="row">
           <p>{{ counted(outside.length, 'student has', 'students have') }} not come in yet.</p>
           <v-btn variant="outlined" @click="slipsFor(outside)">Make their join slips</v-btn>
+          <v-btn v-if="mails && withMail.length > 0" variant="outlined" @click="slipsFor(withMail, true)"
+            >Invite {{ withMail.length }} by mail</v-btn
+          >
         </div>
+        <p v-if="told" role="status">{{ told }}</p>
+        <MergeForm
+          v-if="twice"
+          :key="twice.id"
+          :course="course"
+          :member="twice"
+          :others="students.filter(({ id }) => id !== twice!.id)"
+          @done="merged"
+          @close="twice = undefined"
+        />
         <v-table v-if="students.length > 0" class="people">
           <thead>
             <tr>
@@ -125,6 +151,7 @@ const remove = (member: Member): Promise<void> =>
               @slip="slipsFor([student])"
               @remove="remove(student)"
               @leave="leave(student, $event)"
+              @twice="twice = student"
             />
           </tbody>
         </v-table>
@@ -158,7 +185,12 @@ const remove = (member: Member): Promise<void> =>
             </template>
           </li>
         </ul>
-        <InviteTeacher :course="course" @slip="slips = [$event]" @changed="load" />
+        <InviteTeacher
+          :course="course"
+          @slip="slips = [$event]"
+          @mailed="told = `${$event} gets an invitation by mail.`"
+          @changed="load"
+        />
       </section>
     </template>
   </PageFrame>

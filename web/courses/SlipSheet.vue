@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { invitation } from '#core/roster';
 import type { Slip } from '#contract/joining';
 import QRCode from 'qrcode';
-import { shallowRef, watch } from 'vue';
+import { useClipboard } from '@vueuse/core';
+import { ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useSchool } from '../session/school.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
@@ -31,6 +33,26 @@ watch(
   { immediate: true },
 );
 
+/** What can be sent to somebody instead of a slip. */
+const inviteOf = (slip: Slip) =>
+  invitation({
+    ...{ name: slip.name, login: slip.login, until: slip.expiresAt, address: addressOf(slip) },
+    ...{ school: school.value?.name ?? '', course: props.course || null },
+  });
+const mailTo = (slip: Slip): string => {
+  const { subject, body } = inviteOf(slip);
+  return `mailto:${slip.mail}?subject=${encodeURIComponent(subject)}&body=${encodeURIComponent(body)}`;
+};
+const { copy, isSupported } = useClipboard({ legacy: true });
+const copied = ref<string>();
+
+const copyWords = ({ person }: Slip): string => (copied.value === person ? 'Copied' : 'Copy as a message');
+
+async function copyInvitation(slip: Slip): Promise<void> {
+  await copy(inviteOf(slip).body);
+  copied.value = slip.person;
+}
+
 const host = location.host;
 const print = (): void => window.print();
 </script>
@@ -57,6 +79,18 @@ const print = (): void => window.print();
           </p>
           <p class="code">{{ slip.code }}</p>
           <p class="quiet">Later you sign in as {{ slip.login }}</p>
+          <p class="send">
+            <v-btn
+              v-if="isSupported"
+              size="small"
+              :aria-label="`${copyWords(slip)}: ${slip.name}`"
+              @click="copyInvitation(slip)"
+              >{{ copyWords(slip) }}</v-btn
+            >
+            <v-btn v-if="slip.mail" size="small" :href="mailTo(slip)" :aria-label="`Write a mail to ${slip.name}`"
+              >Write a mail</v-btn
+            >
+          </p>
         </div>
       </li>
     </ul>
@@ -108,7 +142,8 @@ img {
 @media print {
   header.head,
   main.page > :not(.sheet),
-  .sheet .bar {
+  .sheet .bar,
+  .sheet .send {
     display: none !important;
   }
 }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { useTemplateRef } from 'vue';
+import { computed, ref, useTemplateRef, watch } from 'vue';
 import EarlierHead from '../earlier/EarlierHead.vue';
 import MarginFilterBar from '../margin/MarginFilterBar.vue';
+import { useNarrow } from '../margin/use-narrow.ts';
 import WorkAndMargin from '../margin/WorkAndMargin.vue';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
 import StateNote from '../shell/StateNote.vue';
@@ -12,6 +13,8 @@ import DeskStrip from './DeskStrip.vue';
 import DeskDrawer from './drawer/DeskDrawer.vue';
 import PaceLine from './PaceLine.vue';
 import { useDeskPage } from './use-desk.ts';
+import { BANKING, SPEAKING } from './use-desk-entries.ts';
+import { WRITING } from './use-writing.ts';
 import VoiceBar from './voice/VoiceBar.vue';
 
 /** The desk: one submission, read and spoken about. */
@@ -26,6 +29,17 @@ const { desk, work, feedback, error, load, drawer, earlier, klass, filter, entri
 const { hint, targetName, shownById, earlierById } = page;
 const { boxing, chosen, how, target } = page.choosing;
 const { focused, returned } = desk;
+
+const BEING_MADE: readonly string[] = [WRITING, SPEAKING, BANKING];
+const now = computed(() => entries.value.find(({ id }) => BEING_MADE.includes(id))?.id);
+
+const narrow = useNarrow();
+/** Where there is no room beside the work, scores and all else come from the side. */
+const side = ref(false);
+watch(drawer, (name) => (side.value = name !== 'scores'));
+function leave(): void {
+  focused.value = undefined;
+}
 </script>
 
 <template>
@@ -41,6 +55,9 @@ const { focused, returned } = desk;
     <div class="second">
       <ClassStrip :students="klass.students.value" :student="work.student.id" />
       <PaceLine :students="klass.students.value" />
+      <v-btn v-if="narrow" class="tab" size="small" variant="outlined" :aria-expanded="side" @click="side = !side">{{
+        side ? 'Close' : 'Scores'
+      }}</v-btn>
     </div>
     <main class="middle">
       <WorkAndMargin
@@ -50,9 +67,11 @@ const { focused, returned } = desk;
         :work="work"
         :entries="entries"
         :focused="focused"
+        :now="now"
         :target="chosen"
         :choosing="!returned"
         @pick="page.pick"
+        @leave="leave"
         @choose="stamp.choose"
       >
         <template #above>
@@ -84,7 +103,9 @@ const { focused, returned } = desk;
         </template>
       </WorkAndMargin>
       <DeskDrawer
+        v-if="!narrow || side"
         v-model="drawer"
+        class="side"
         :work="work"
         :feedback="feedback"
         :kind="desk.nextKind.value"
@@ -124,9 +145,23 @@ const { focused, returned } = desk;
   padding: 24px;
 }
 @media (max-width: 900px) {
+  .desk {
+    --below: 68px;
+  }
   .middle {
     display: block;
     overflow-y: auto;
+  }
+  .tab {
+    flex: none;
+    align-self: center;
+  }
+  .side {
+    position: fixed;
+    inset: 80px 0 68px auto;
+    z-index: 15;
+    width: min(340px, 100%);
+    box-shadow: -4px 0 20px color-mix(in srgb, var(--ink) 16%, transparent);
   }
 }
 </style>

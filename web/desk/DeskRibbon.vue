@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { playedShare } from '#core/audio';
 import type { Remark } from '#contract/remarks';
 import {
   mdiContentCut,
@@ -19,8 +20,9 @@ import { changeOf, draftOf, type Draft } from '../remark/draft.ts';
 import RemarkForm from '../remark/RemarkForm.vue';
 import ReplyBox from '../replies/ReplyBox.vue';
 import ReplyThread from '../replies/ReplyThread.vue';
+import ThreadEnd from '../replies/ThreadEnd.vue';
 import { useSession } from '../session/session.ts';
-import { dayAndTime } from '../wording/format.ts';
+import { dayAndTime, percent } from '../wording/format.ts';
 import { commandOf, withKey } from './commands.ts';
 import { useDesk } from './desk.ts';
 
@@ -65,7 +67,7 @@ const heard = computed(() => {
   if (!heard) return `${desk.student.value} has not listened yet`;
   return heard.finishedAt
     ? `Heard ${dayAndTime(heard.finishedAt)}`
-    : `Started ${dayAndTime(heard.begunAt)}, did not finish`;
+    : `Heard in part, ${percent(playedShare(heard.played, props.remark.recording!.sound.duration))} of it`;
 });
 
 function save(): void {
@@ -196,6 +198,7 @@ function resize(by: number): void {
         {{ heard }}
       </p>
       <ReplyThread :replies="remark.replies" mendable />
+      <ThreadEnd v-if="remark.settled || (focused && remark.replies.length > 0)" :remark="remark" says="Settled" />
       <ReplyBox
         v-if="speaking || (focused && remark.replies.length > 0)"
         v-model:speaking="speaking"

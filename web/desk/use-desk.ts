@@ -1,7 +1,6 @@
 import type { Anchor } from '#core/anchor';
 import type { Rubric } from '#core/grading';
-import { nextInQueue } from '#core/workflow';
-import { readWaiting } from '#contract/assignments';
+import { readNextWaiting } from '#contract/waiting';
 import type { Remark } from '#contract/remarks';
 import { useIntervalFn, useLocalStorage } from '@vueuse/core';
 import { storeToRefs } from 'pinia';
@@ -10,7 +9,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { useEarlier } from '../earlier/use-earlier.ts';
 import { useFeedback } from '../feedback/feedback-store.ts';
 import { useMarginKey } from '../feedback/margin-key.ts';
-import { useQueueFilter, waitedFor } from '../feedback/queue.ts';
+import { useQueueFilter } from '../feedback/queue.ts';
 import { useAnchorName } from '../feedback/use-anchor-name.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import { useMarginFilter } from '../margin/use-margin-filter.ts';
@@ -206,8 +205,7 @@ export function useDeskPage(
   const told = (failure: unknown): void => void (notice.value = { text: sentenceOf(failure) });
 
   async function toNext(from: string): Promise<void> {
-    const waiting = await call(readWaiting);
-    const next = nextInQueue(waitedFor(waiting, queueFilter.value).shown, from);
+    const { next } = await call(readNextWaiting, { body: { ...queueFilter.value, after: from } });
     if (!next) notice.value = { text: 'Nothing else is in your queue.' };
     else
       await router.push({

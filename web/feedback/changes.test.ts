@@ -69,8 +69,8 @@ describe('applyChange', () => {
     { type: 'take over', remark: 'a', taken: true, at: '2026-01-01T12:30:00Z' },
     { type: 'mend', recording: 'a', language: 'en', text: 'words', read: true },
     { type: 'score', criterion: 'c', score: { level: 'l' } },
-    { type: 'hear', recording: 'a', finished: false, at: '2026-01-01T11:00:00Z' },
-    { type: 'hear', recording: 'a', finished: true, at: '2026-01-01T12:00:00Z' },
+    { type: 'hear', recording: 'a', played: [], at: '2026-01-01T11:00:00Z' },
+    { type: 'hear', recording: 'a', played: [{ start: 0, end: 100 }], at: '2026-01-01T12:00:00Z' },
     {
       type: 'answer',
       remark: 'a',
@@ -84,6 +84,7 @@ describe('applyChange', () => {
       ...{ type: 'answer', remark: 'a', reply: 's', author: AUTHOR, text: '', at: '2026-01-01T14:00:00Z' },
       recording: { ...recording, id: 's' },
     },
+    { type: 'settle', remark: 'a', settled: true, by: AUTHOR, at: '2026-01-01T15:00:00Z' },
     { type: 'mend', recording: 's', language: 'en', text: 'spoken answer', read: true },
     { type: 'translate', recording: 'a', language: 'es', text: 'palabras' },
     DROP,
@@ -108,6 +109,7 @@ describe('applyChange', () => {
             heard: { begunAt: '2026-01-01T11:00:00Z', finishedAt: '2026-01-01T12:00:00Z' },
           },
           takenAt: '2026-01-01T12:30:00Z',
+          settled: { at: '2026-01-01T15:00:00Z', by: AUTHOR },
           replies: [
             { id: 'r', text: 'yes', recording: null },
             { id: 's', recording: { transcript: { text: 'spoken answer' } } },
@@ -313,7 +315,7 @@ describe('a change that was kept in the browser', () => {
     [
       'having listened',
       { type: 'heard', remark: ID, finished: true, at },
-      { type: 'hear', recording: ID, finished: true },
+      { type: 'hear', recording: ID, played: [{ start: 0, end: 1_000_000 }] },
       [ID],
     ],
     [

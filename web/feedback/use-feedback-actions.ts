@@ -1,3 +1,4 @@
+import type { Span } from '#core/audio';
 import { createSharedComposable } from '@vueuse/core';
 import type { Anchor } from '#core/anchor';
 import type { Adjustment, Score } from '#core/grading';
@@ -129,10 +130,12 @@ export const useFeedbackActions = createSharedComposable(() => {
     adjust: (adjustment: Adjustment | null): Promise<void> => act('result', { type: 'adjust', adjustment }),
     givePoints: (question: string, points: number | null): Promise<void> =>
       act('points', { type: 'give points', question, points }),
-    heard: ({ id }: Recording, finished: boolean): Promise<void> =>
-      store.add(store.work!.id, { type: 'hear', recording: id, finished, at: now() }),
+    heard: ({ id }: Recording, played: Span[]): Promise<void> =>
+      store.add(store.work!.id, { type: 'hear', recording: id, played, at: now() }),
     take: ({ id }: Remark, taken: boolean): Promise<void> =>
       store.add(store.work!.id, { type: 'take over', remark: id, taken, at: now() }),
+    settle: ({ id }: Remark, settled: boolean): Promise<void> =>
+      store.add(store.work!.id, { type: 'settle', remark: id, settled, by: author(), at: now() }),
     async answer(
       { id }: Pick<Remark, 'id'>,
       { text, recording }: { text: string; recording: MadeRecording | null },

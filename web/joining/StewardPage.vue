@@ -65,7 +65,7 @@ async function reset(person: SchoolPerson): Promise<void> {
             <th scope="row" dir="auto">{{ person.name }} <v-chip v-if="person.steward">steward</v-chip></th>
             <td>{{ person.login }}</td>
             <td>{{ coursesOf(person) }}</td>
-            <td class="figures">{{ person.cameInAt ? dayAndTime(person.cameInAt) : 'not yet' }}</td>
+            <td class="figures when">{{ person.cameInAt ? dayAndTime(person.cameInAt) : 'not yet' }}</td>
             <td class="end">
               <v-btn
                 v-if="!person.steward"
@@ -99,6 +99,9 @@ thead th {
   color: var(--quiet);
   font-weight: 400;
   font-size: 13px;
+}
+.when {
+  white-space: nowrap;
 }
 .end {
   text-align: end;

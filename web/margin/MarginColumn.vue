@@ -5,6 +5,7 @@ import { useEventListener, useIntersectionObserver, useResizeObserver } from '@v
 import { computed, onBeforeUnmount, onMounted, shallowRef, useTemplateRef, watch } from 'vue';
 import { shallowSame } from '../folio/stable.ts';
 import type { MarginEntry } from './entries.ts';
+import { KNOT, placesIn, samePlaces, type Places } from './places.ts';
 
 /** The strip beside the work: each entry level with its passage, joined to it by a hairline. */
 const props = defineProps<{ entries: readonly MarginEntry[]; folio: Element | null; focused?: string | undefined }>();
@@ -18,8 +19,6 @@ const MANY = 60;
 const NEAR = '800px 0px';
 /** How high a ribbon is taken to be while none has been measured. */
 const USUAL_HEIGHT = 96;
-/** Where a hairline meets its ribbon, below the ribbon's top. */
-const KNOT = 20;
 /** The whole work, and what cannot be drawn, stands at the head. */
 const AWAY = { top: 0, line: undefined };
 
@@ -112,25 +111,6 @@ function measurePassages(): void {
   if (!samePlaces(passages.value, found)) passages.value = found;
 }
 
-type Places = Record<string, { top: number; line: number | undefined }>;
-
-const samePlaces = (a: Places, b: Places): boolean =>
-  Object.keys(a).length === Object.keys(b).length &&
-  Object.keys(b).every((id) => a[id]?.top === b[id]!.top && a[id].line === b[id]!.line);
-
-/** Where the drawing of each remark begins. A tall one, e.g. a box, is met near its upper edge. */
-function placesIn(folio: Element, top: number): Record<string, { top: number; line: number }> {
-  const places: Record<string, { top: number; line: number }> = {};
-  for (const element of folio.querySelectorAll<HTMLElement>('[data-remarks]')) {
-    const ids = element.dataset.remarks!.split(' ').filter((id) => !(id in places));
-    const first = ids.length > 0 ? element.getClientRects()[0] : undefined;
-    if (!first) continue;
-    const line = Math.min((first.top + first.bottom) / 2, first.top + KNOT) - top;
-    for (const id of ids) places[id] = { top: first.top - top, line };
-  }
-  return places;
-}
-
 /** The list of elements itself does not tell when one joins it. */
 const places = shallowRef<HTMLElement[]>([]);
 
@@ -217,12 +197,6 @@ path {
   fill: none;
   stroke: var(--hairline);
   stroke-width: 1;
-}
-@media (max-width: 900px) {
-  /* The margin stands below the work. */
-  .hairlines {
-    display: none;
-  }
 }
 path.focused {
   stroke: var(--kind);

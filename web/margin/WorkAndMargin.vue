@@ -1,23 +1,30 @@
 <script setup lang="ts">
 import type { Anchor } from '#core/anchor';
 import type { Work } from '#contract/submissions';
-import { computed, nextTick, ref, useTemplateRef } from 'vue';
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue';
 import FolioTools from '../folio/FolioTools.vue';
 import FolioView from '../folio/FolioView.vue';
 import { useZoom } from '../folio/use-zoom.ts';
 import type { MarginEntry } from './entries.ts';
 import MarginColumn from './MarginColumn.vue';
+import { useNarrow } from './use-narrow.ts';
 
-/** The work as paper and the margin beside it; they scroll together. */
-defineProps<{
+// Only where there is no room for a margin.
+const MarginEdge = defineAsyncComponent(() => import('./MarginEdge.vue'));
+const RemarkSheet = defineAsyncComponent(() => import('./RemarkSheet.vue'));
+
+/** The work as paper and the margin beside it; they scroll together. On a phone there are marks at its edge, and a sheet for the one in hand. */
+const props = defineProps<{
   work: Work;
   entries: readonly MarginEntry[];
   focused?: string | undefined;
+  /** What is being made just now; on a phone it is in hand. */
+  now?: string | undefined;
   target?: Anchor | undefined;
   /** Whether boxes, stretches, cells and answers can be chosen. */
   choosing?: boolean;
 }>();
-defineEmits<{ pick: [id: string]; choose: [anchor: Anchor | undefined] }>();
+const emit = defineEmits<{ pick: [id: string]; choose: [anchor: Anchor | undefined]; leave: [] }>();
 const boxing = defineModel<boolean>('boxing', { default: false });
 
 const scroller = useTemplateRef('scroller');
@@ -36,12 +43,34 @@ async function liftTo(height: number): Promise<void> {
   scroller.value?.scrollBy({ top: by, behavior: 'instant' });
 }
 
+const narrow = useNarrow();
+const inHand = computed(() => props.entries.findIndex(({ id }) => id === (props.now ?? props.focused)));
+
+function go(by: 1 | -1): void {
+  const next = props.entries[inHand.value + by];
+  if (next) emit('pick', next.id);
+}
+
+// What is spoken about is in sight above the sheet.
+watch(
+  () => narrow.value && props.focused,
+  async (id) => {
+    if (!id) return;
+    await nextTick();
+    folio.value?.querySelector(`[data-remarks~="${id}"]`)?.scrollIntoView({ block: 'nearest', behavior: 'smooth' });
+  },
+);
+
 defineExpose({ folio });
 </script>
 
 <template>
   <div ref="scroller" class="scroller">
-    <div ref="column" class="work" :style="{ paddingTop: `${lift}px` }">
+    <div v-if="narrow" class="head">
+      <slot name="above" />
+      <slot name="below" />
+    </div>
+    <div ref="column" class="work" :style="{ paddingTop: narrow ? undefined : `${lift}px` }">
       <FolioTools
         v-model:boxing="boxing"
         :leaves="work.folio.leaves"
@@ -62,14 +91,24 @@ defineExpose({ folio });
         @pick="$emit('pick', $event)"
         @choose="$emit('choose', $event)"
       />
+      <MarginEdge v-if="narrow" :entries="entries" :folio="folio" :focused="focused" @pick="$emit('pick', $event)" />
     </div>
-    <div aria-label="Margin" role="region">
+    <div v-if="!narrow" aria-label="Margin" role="region">
       <slot name="above" />
       <MarginColumn :entries="entries" :folio="folio" :focused="focused" @lift="liftTo">
         <template #default="{ entry }"><slot name="entry" :entry="entry" /></template>
       </MarginColumn>
       <slot name="below" />
     </div>
+    <RemarkSheet
+      v-if="narrow && entries[inHand]"
+      :position="inHand + 1"
+      :count="entries.length"
+      @go="go"
+      @close="$emit('leave')"
+    >
+      <slot name="entry" :entry="entries[inHand]!" />
+    </RemarkSheet>
   </div>
 </template>
 
@@ -88,10 +127,15 @@ defineExpose({ folio });
 @media (max-width: 900px) {
   .scroller {
     grid-template-columns: minmax(0, 1fr);
-    padding: 0 12px 24px;
+    gap: 0;
+    padding: 0 8px 60dvh 12px;
   }
-  .scroller > [role='region'] {
-    padding-top: 0;
+  .work {
+    position: relative;
+    padding-right: 40px;
+  }
+  .work :deep([data-remarks]) {
+    scroll-margin: 64px 0 60dvh;
   }
 }
 </style>

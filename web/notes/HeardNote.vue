@@ -13,8 +13,8 @@ const props = defineProps<{ course: string; note: Note; label: string; title?: s
 const store = useNoteStore();
 useHeard(
   computed(() => (props.note.recording ? [props.note.recording] : [])),
-  async (recording, finished) => {
-    await call(reportHeard, { params: { recording: recording.id }, body: { finished } }).catch(() => undefined);
+  async (recording, played) => {
+    await call(reportHeard, { params: { recording: recording.id }, body: { played } }).catch(() => undefined);
     await store.load(props.course);
   },
 );

@@ -12,6 +12,8 @@ import { ANSWER_TAKE } from './answer-take.ts';
 const props = defineProps<{
   submission: string;
   remark: string;
+  /** What one may want to begin with, and what pressing the button for it says. */
+  opening?: { label: string; text: string };
   /** Resolves when the answer is safe. */
   send: (reply: { text: string; recording: MadeRecording | null }) => Promise<void>;
 }>();
@@ -68,6 +70,9 @@ onBeforeUnmount(() => {
       @click="speak"
     />
   </div>
+  <v-btn v-if="opening && text === '' && !here" size="x-small" @click.stop="text = opening.text">{{
+    opening.label
+  }}</v-btn>
   <p v-if="here" class="hint" role="status">Recording. Press stop to send your answer.</p>
   <p v-else-if="problem" class="hint">{{ problem }}</p>
 </template>

@@ -21,7 +21,7 @@ const flags = computed(() => standingWords(props.feedback.standing, props.feedba
 <template>
   <aside class="drawer" aria-label="Scores">
     <p v-if="flags.length > 0" class="flags">
-      <v-chip v-for="flag in flags" :key="flag">{{ flag }}</v-chip>
+      <span v-for="flag in flags" :key="flag" class="flag">{{ flag }}</span>
     </p>
     <p v-if="feedback.held === 'grade'" class="quiet">The scores and the grade come later.</p>
     <template v-else>
@@ -74,6 +74,12 @@ h2 {
   display: flex;
   justify-content: space-between;
   margin-top: 4px;
+}
+.flag {
+  padding: 1px 8px;
+  border: 1px solid var(--hairline);
+  border-radius: 10px;
+  font-size: 13px;
 }
 .flags {
   display: flex;

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia';
-import { useTimeoutFn } from '@vueuse/core';
-import { computed, defineAsyncComponent, onBeforeUnmount } from 'vue';
+import { useEventListener, useTimeoutFn } from '@vueuse/core';
+import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
 import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
 import { useEarlier } from '../earlier/use-earlier.ts';
 import { useFeedback } from '../feedback/feedback-store.ts';
 import { marginEntries } from '../margin/entries.ts';
+import { useNarrow } from '../margin/use-narrow.ts';
 import { useRibbonFocus } from '../margin/use-ribbon-focus.ts';
 import WorkAndMargin from '../margin/WorkAndMargin.vue';
 import MarginFilterBar from '../margin/MarginFilterBar.vue';
@@ -44,6 +46,7 @@ const props = defineProps<{
 const store = useFeedback();
 const { work, feedback } = storeToRefs(store);
 const actions = useFeedbackActions();
+const route = useRoute();
 const session = useSession();
 const player = usePlayer();
 const { focused, focusRibbon } = useRibbonFocus();
@@ -57,6 +60,7 @@ const takes = useInterruptedTakes(
 const { error, load } = useLoaded(
   async () => {
     await store.load(props.submission, props.preview);
+    void showWanted();
     if (!props.preview) await takes.look();
   },
   () => [props.submission, props.preview],
@@ -79,6 +83,34 @@ const entries = computed(() =>
       ])
     : [],
 );
+
+/** The remark that the address names. */
+async function showWanted(): Promise<void> {
+  const wanted = route.hash.slice(1);
+  if (remarks.value.some(({ id }) => id === wanted)) await focusRibbon(wanted);
+}
+watch(() => route.hash, showWanted);
+
+// One key for what is said most often; not while somebody writes.
+useEventListener(window, 'keydown', (event) => {
+  const remark = remarks.value.find(({ id }) => id === focused.value);
+  if (
+    event.repeat ||
+    props.preview ||
+    !remark ||
+    event.key.toLowerCase() !== 'g' ||
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey
+  )
+    return;
+  if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [contenteditable]')) return;
+  void actions.settle(remark, !remark.settled);
+});
+
+const narrow = useNarrow();
+/** Where there is no room beside the work, the scores come from the side. */
+const scores = ref(false);
 
 useHeard(
   computed(() =>
@@ -104,15 +136,22 @@ onBeforeUnmount(() => player.stop());
       <strong>{{ work.assignment.title }}</strong>
       <span v-if="preview" class="preview">As {{ work.student.name }} sees it</span>
       <VersionMenu v-else :work="work" route="returned" />
-      <span v-if="!preview && feedback?.returnedAt" class="figures quiet"
+      <span v-if="!preview && feedback?.returnedAt" class="figures quiet when"
         >returned {{ dayAndTime(feedback.returnedAt) }}</span
       >
       <span v-else-if="!preview" class="quiet">with your teacher</span>
       <OutboxState class="saved" />
+      <v-btn v-if="narrow && feedback" size="small" :aria-expanded="scores" @click="scores = !scores">Scores</v-btn>
       <RateButton />
     </header>
     <main class="middle" :class="{ alone: !feedback }">
-      <WorkAndMargin :work="work" :entries="entries" :focused="focused" @pick="focusRibbon">
+      <WorkAndMargin
+        :work="work"
+        :entries="entries"
+        :focused="focused"
+        @pick="focusRibbon"
+        @leave="focused = undefined"
+      >
         <template #above>
           <NotesHere
             v-if="feedback?.returnedAt"
@@ -161,7 +200,10 @@ onBeforeUnmount(() => player.stop());
           </p>
         </template>
       </WorkAndMargin>
-      <ResultDrawer v-if="feedback" :feedback="feedback" />
+      <div v-if="feedback && (!narrow || scores)" class="side" @keydown.esc="scores = false">
+        <v-btn v-if="narrow" size="small" @click="scores = false">Close the scores</v-btn>
+        <ResultDrawer :feedback="feedback" />
+      </div>
     </main>
   </div>
   <StateNote v-else class="loading" :busy="!error" :error="error" @retry="load" />
@@ -200,6 +242,10 @@ onBeforeUnmount(() => player.stop());
 .middle.alone {
   grid-template-columns: minmax(0, 1fr);
 }
+.side {
+  display: grid;
+  min-height: 0;
+}
 .loading {
   padding: 24px;
 }
@@ -214,6 +260,23 @@ onBeforeUnmount(() => player.stop());
     gap: 2px 12px;
     min-height: 48px;
     padding: 6px 12px;
+    position: sticky;
+    top: 0;
+    z-index: 15;
+    background: var(--ground);
+  }
+  .when {
+    display: none;
+  }
+  .side {
+    align-content: start;
+    background: var(--paper);
+    overflow-y: auto;
+    position: fixed;
+    inset: 0 0 0 auto;
+    z-index: 25;
+    width: min(340px, 100%);
+    box-shadow: -4px 0 20px color-mix(in srgb, var(--ink) 16%, transparent);
   }
 }
 </style>

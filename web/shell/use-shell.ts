@@ -2,6 +2,7 @@ import {
   mdiAccountGroupOutline,
   mdiBookmarkMultipleOutline,
   mdiBookOpenPageVariantOutline,
+  mdiEmailOutline,
   mdiInboxOutline,
   mdiLockOutline,
   mdiLogout,
@@ -58,7 +59,10 @@ export function useShell(): Shell {
     own: computed(() => [
       ...(person.value?.teaches ? [{ title: 'Voice and words', icon: mdiTuneVariant, to: { name: 'speech' } }] : []),
       ...(session.steward
-        ? [{ title: 'People of the school', icon: mdiAccountGroupOutline, to: { name: 'people' } }]
+        ? [
+            { title: 'People of the school', icon: mdiAccountGroupOutline, to: { name: 'people' } },
+            { title: 'Mail of the school', icon: mdiEmailOutline, to: { name: 'mail' } },
+          ]
         : []),
       { title: 'Password', icon: mdiLockOutline, to: { name: 'password' } },
       { title: 'Sign out', icon: mdiLogout, run: () => void signOut() },

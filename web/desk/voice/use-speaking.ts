@@ -161,6 +161,7 @@ const freshRemark = (
       author: { id: author, name },
       file: null,
       takenAt: null,
+      settled: null,
       replies: [],
     },
     recording: {

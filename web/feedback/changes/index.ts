@@ -12,6 +12,7 @@ import { mending, type Mend } from './mend.ts';
 import { puttingAside, type PutAside } from './put-aside.ts';
 import { replacingSound, type ReplaceSound } from './replace-sound.ts';
 import { scoring, type Score } from './score.ts';
+import { settling, type Settle } from './settle.ts';
 import { takingOver, type TakeOver } from './take-over.ts';
 import { translating, type Translate } from './translate.ts';
 
@@ -22,7 +23,7 @@ export { recordingIn, withRecording, withRemark } from './on-feedback.ts';
 export type UndoableChange =
   MakeRemark | DropBanked | PutAside | Amend | Mend | Translate | Score | GivePoints | Adjust | TakeOver;
 /** Something that a person did to the feedback on a work. */
-export type Change = UndoableChange | ReplaceSound | KeepOriginal | Hear | Answer;
+export type Change = UndoableChange | ReplaceSound | KeepOriginal | Hear | Answer | Settle;
 
 type Of<Type extends Change['type']> = Extract<Change, { type: Type }>;
 
@@ -46,6 +47,7 @@ const CHANGES: { [Type in Change['type']]: Lasting<Of<Type>> } = {
   'keep original': keepingOriginal,
   hear: hearing,
   answer: answering,
+  settle: settling,
 };
 
 const sortOf = <C extends Change>(change: C): Lasting<C> => CHANGES[change.type] as unknown as Lasting<C>;

@@ -52,5 +52,6 @@ const newRemark = ({ remark, author, anchor, kind, words, recording, file, madeA
   recording: recording && recordingOf(recording, madeAt),
   file: file && { sha256: file.sha256, name: file.name, byteLength: file.byteLength },
   takenAt: null,
+  settled: null,
   replies: [],
 });

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { formatHundredths, parseHundredths, type Hundredths } from './hundredths.ts';
+import { formatHundredths, parseHundredths, type Hundredths } from '#core/grading';
 
 /** A rubric as it travels: without the identity that it has in one assignment. */
 export interface PlainLevel {

@@ -1,0 +1,2 @@
+export * from './rubric-table.ts';
+export * from './starters.ts';

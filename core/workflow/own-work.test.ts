@@ -1,0 +1,49 @@
+import { describe, expect, it } from 'vitest';
+import { ownWorkPlace, placedOwnWork, type OwnWorkFacts } from './index.ts';
+
+const NOW = '2026-11-28T08:00:00Z';
+const day = (ago: number): string => new Date(Date.parse(NOW) - ago * 86_400_000).toISOString();
+const version = (change: Partial<OwnWorkFacts['versions'][number]> = {}): OwnWorkFacts['versions'][number] => ({
+  ...{ handedInAt: day(3), returnedAt: null, withdrawnAt: null, spoken: 0, heard: 0 },
+  ...change,
+});
+const work = (change: Partial<OwnWorkFacts> = {}): OwnWorkFacts => ({
+  ...{ dueAt: null, aside: false, versions: [] },
+  ...change,
+});
+const placeOf = (change: Partial<OwnWorkFacts>): string => ownWorkPlace(work(change), NOW);
+
+describe('the place of a student’s work on their page', () => {
+  it('is what it asks of them', () => {
+    expect(placeOf({})).toBe('due');
+    expect(placeOf({ versions: [version()] })).toBe('handedIn');
+    expect(placeOf({ versions: [version({ returnedAt: day(1) })] })).toBe('back');
+    expect(placeOf({ versions: [version(), version({ returnedAt: day(1) })] })).toBe('handedIn');
+  });
+
+  it('does not count what was withdrawn', () => {
+    expect(placeOf({ versions: [version({ withdrawnAt: day(1) })] })).toBe('due');
+    expect(placeOf({ versions: [version({ withdrawnAt: day(1) }), version({ returnedAt: day(2) })] })).toBe('back');
+  });
+
+  it('folds away what is long past, but nothing that was not heard', () => {
+    expect(placeOf({ aside: true, versions: [version()] })).toBe('old');
+    expect(placeOf({ dueAt: day(10) })).toBe('due');
+    expect(placeOf({ dueAt: day(61) })).toBe('old');
+    const back = (heard: number) => placeOf({ versions: [version({ returnedAt: day(31), spoken: 2, heard })] });
+    expect([back(1), back(2)]).toEqual(['back', 'old']);
+  });
+
+  it('has the latest return first, then the nearest due date', () => {
+    const works = {
+      soon: work({ dueAt: day(-1) }),
+      later: work({ dueAt: day(-5) }),
+      never: work(),
+      old: work({ versions: [version({ returnedAt: day(9) })] }),
+      fresh: work({ versions: [version({ returnedAt: day(1) })] }),
+    };
+    const { back, due } = placedOwnWork([works.never, works.later, works.old, works.soon, works.fresh], NOW);
+    expect(due).toEqual([works.soon, works.later, works.never]);
+    expect(back).toEqual([works.fresh, works.old]);
+  });
+});

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { addHandout, changeHandout, type Handout } from '#contract/handouts';
+import { mdiTrashCanOutline } from '@mdi/js';
+import { ref, shallowRef } from 'vue';
+import { call, sentenceOf } from '../session/api.ts';
+import FileLabel from './FileLabel.vue';
+import HandoutList from './HandoutList.vue';
+
+/** Files that go to the students: one to start from at once, a model to learn from perhaps only with their returned work. */
+const props = defineProps<{ assignment: string; handouts: readonly Handout[] }>();
+const emit = defineEmits<{ changed: [] }>();
+
+const GIVEN = [
+  { value: 'atOnce', title: 'students have it at once' },
+  { value: 'withReturn', title: 'with their returned work' },
+];
+const busy = ref(false);
+const problem = ref<string>();
+const removed = shallowRef<Handout>();
+
+async function attempt(deed: () => Promise<unknown>): Promise<void> {
+  problem.value = undefined;
+  busy.value = true;
+  try {
+    await deed();
+  } catch (failure) {
+    problem.value = sentenceOf(failure);
+  } finally {
+    busy.value = false;
+    emit('changed');
+  }
+}
+
+async function choose(files: readonly File[]): Promise<void> {
+  await attempt(async () => {
+    for (const file of files)
+      await call(addHandout, {
+        params: { assignment: props.assignment, handout: crypto.randomUUID() },
+        ...{ body: { given: 'atOnce' }, files: [file] },
+      });
+  });
+}
+
+const change = ({ id }: Handout, body: { given?: Handout['given']; aside?: boolean }): Promise<void> =>
+  attempt(() => call(changeHandout, { params: { handout: id }, body }));
+
+async function remove(handout: Handout): Promise<void> {
+  await change(handout, { aside: true });
+  if (!problem.value) removed.value = handout;
+}
+
+async function bringBack(): Promise<void> {
+  const handout = removed.value!;
+  removed.value = undefined;
+  await change(handout, { aside: false });
+}
+</script>
+
+<template>
+  <section aria-labelledby="handouts">
+    <h2 id="handouts">Handed out</h2>
+    <p v-if="handouts.length === 0" class="quiet">A file to start from, or a model work to learn from.</p>
+    <HandoutList v-slot="{ handout }" :handouts="handouts">
+      <v-select
+        class="given"
+        density="compact"
+        hide-details
+        :items="GIVEN"
+        :model-value="handout.given"
+        :aria-label="`When students have ${handout.name}`"
+        @update:model-value="change(handout, { given: $event })"
+      />
+      <v-btn :icon="mdiTrashCanOutline" size="30" :aria-label="`Take ${handout.name} away`" @click="remove(handout)" />
+    </HandoutList>
+    <p v-if="removed" role="status">
+      {{ removed.name }} was taken away.
+      <v-btn size="small" @click="bringBack">Bring it back</v-btn>
+    </p>
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
+    <FileLabel
+      :label="busy ? 'Sending …' : 'Hand out a file …'"
+      multiple
+      aria-label="Files to hand out"
+      :disabled="busy"
+      @choose="choose"
+    />
+  </section>
+</template>
+
+<style scoped>
+section {
+  margin: 16px 0;
+}
+h2 {
+  font-size: 17px;
+  font-weight: 650;
+}
+.given {
+  flex: 0 1 240px;
+}
+.quiet {
+  color: var(--quiet);
+}
+.refused {
+  color: rgb(var(--v-theme-error));
+}
+</style>
