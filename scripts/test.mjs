@@ -5,6 +5,9 @@ import path from 'node:path';
 import { ensureBrowser, ensureBuilt, ensurePackages, ensurePostgres, ensureSpeech, ROOT } from './setup.mjs';
 
 const RESULTS = path.join(ROOT, 'test-results');
+const MOST_OF_A_PAGE = 6000;
+/** Browser tests that missed something, with what the page showed. */
+const missed = [];
 const BROWSER = path.join(RESULTS, 'browser.json');
 
 ensurePackages();
@@ -52,10 +55,19 @@ const unitCounts = (report) => ({
 
 const specsOf = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specsOf)];
 
+/** What the page showed where a test missed what it waited for. */
+const pagesOf = ({ tests }) =>
+  tests
+    .flatMap(({ results }) => results.flatMap(({ attachments }) => attachments))
+    .filter(({ name, path: file }) => name === 'error-context' && file && existsSync(file))
+    .map(({ path: file }) => readFileSync(file, 'utf8').slice(0, MOST_OF_A_PAGE));
+
 /** A test that passes only at its second try has failed: something is wrong, in the test or in the product. */
 function browserCounts({ stats, suites }) {
   const specs = suites.flatMap(specsOf);
   const named = (status) => specs.filter(({ tests }) => tests.some((test) => test.status === status));
+  for (const spec of [...named('flaky'), ...named('unexpected')])
+    missed.push(`${spec.title}\n${pagesOf(spec).join('\n')}`);
   for (const { title } of named('flaky'))
     process.stdout.write(`FAILED, since it passed only at its second try: ${title}\n`);
   return {
@@ -92,6 +104,7 @@ async function lane() {
 await Promise.all([lane(), lane()]);
 
 const skipped = results.flatMap((counts) => counts.skipped);
+for (const one of missed) process.stdout.write(`\nMissed: ${one}\n`);
 process.stdout.write(`\n${skipped.map((name) => `Skipped: ${name}\n`).join('')}`);
 const sum = (name) => results.reduce((total, counts) => total + counts[name], 0);
 process.stdout.write(`${sum('passed')} passed, ${sum('failed')} failed\n`);

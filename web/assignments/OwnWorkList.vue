@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { placedOwnWork } from '#core/workflow';
-import { readOwnWork } from '#contract/assignments';
+import { readOwnWork, type OwnWork } from '#contract/assignments';
+import { promiseTimeout } from '@vueuse/core';
 import { computed } from 'vue';
+import { useNoteStore } from '../notes/note-store.ts';
 import { call } from '../session/api.ts';
 import StateNote from '../shell/StateNote.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
@@ -11,7 +13,18 @@ import OwnWorkCard from './OwnWorkCard.vue';
 /** A student's own work, all of it or that of one course: what came back, what is due, what was handed in, what was answered. */
 const props = defineProps<{ course?: string }>();
 
-const { value, error, load } = useLoaded(() => call(readOwnWork));
+/** Nobody waits longer than that for what is told beside the works. */
+const PATIENCE_MILLISECONDS = 2000;
+
+const notes = useNoteStore();
+const notesOf = (found: readonly OwnWork[]): Promise<unknown> =>
+  Promise.all([...new Set(found.map(({ assignment }) => assignment.courseId))].map(notes.ensure));
+const { value, error, load } = useLoaded(async () => {
+  const found = await call(readOwnWork);
+  // What came later would push down what somebody is about to press.
+  if (!value.value) await Promise.race([notesOf(found), promiseTimeout(PATIENCE_MILLISECONDS)]);
+  return found;
+});
 const works = computed(() =>
   value.value?.filter(({ assignment }) => !props.course || assignment.courseId === props.course),
 );
@@ -43,33 +56,36 @@ const old = computed(() => placed.value.old.map(({ work }) => work));
 <template>
   <StateNote v-if="!works" :busy="!error" :error="error" @retry="load" />
   <StateNote v-else-if="works.length === 0">There is nothing to do yet. What a teacher sets appears here.</StateNote>
-  <div v-else class="places">
-    <div>
-      <template v-for="{ work, title, count } in current" :key="work.assignment.id">
-        <h2 v-if="title">
-          {{ title }} <span class="figures quiet">{{ count }}</span>
+  <Suspense v-else>
+    <div class="places">
+      <div>
+        <template v-for="{ work, title, count } in current" :key="work.assignment.id">
+          <h2 v-if="title">
+            {{ title }} <span class="figures quiet">{{ count }}</span>
+          </h2>
+          <OwnWorkCard :work="work" @changed="load" />
+        </template>
+      </div>
+      <div v-if="answers.length > 0" role="group" aria-labelledby="own-answers">
+        <h2 id="own-answers">
+          Your teachers answered <span class="figures quiet">{{ answers.length }}</span>
         </h2>
-        <OwnWorkCard :work="work" @changed="load" />
-      </template>
+        <ul class="answers">
+          <li v-for="one in answers" :key="one.remark">
+            <router-link :to="{ name: 'returned', params: { submission: one.submission }, hash: `#${one.remark}` }">
+              <strong>{{ one.author }}</strong> <span class="quiet">{{ one.title }}, {{ dayAndTime(one.at) }}</span>
+              <span class="text">{{ one.spoken ? 'Answered by voice' : one.text }}</span>
+            </router-link>
+          </li>
+        </ul>
+      </div>
+      <details v-if="old.length > 0" :open="current.length === 0">
+        <summary>{{ counted(old.length, 'earlier one') }}</summary>
+        <OwnWorkCard v-for="work in old" :key="work.assignment.id" :work="work" @changed="load" />
+      </details>
     </div>
-    <div v-if="answers.length > 0" role="group" aria-labelledby="own-answers">
-      <h2 id="own-answers">
-        Your teachers answered <span class="figures quiet">{{ answers.length }}</span>
-      </h2>
-      <ul class="answers">
-        <li v-for="one in answers" :key="one.remark">
-          <router-link :to="{ name: 'returned', params: { submission: one.submission }, hash: `#${one.remark}` }">
-            <strong>{{ one.author }}</strong> <span class="quiet">{{ one.title }}, {{ dayAndTime(one.at) }}</span>
-            <span class="text">{{ one.spoken ? 'Answered by voice' : one.text }}</span>
-          </router-link>
-        </li>
-      </ul>
-    </div>
-    <details v-if="old.length > 0" :open="current.length === 0">
-      <summary>{{ counted(old.length, 'earlier one') }}</summary>
-      <OwnWorkCard v-for="work in old" :key="work.assignment.id" :work="work" @changed="load" />
-    </details>
-  </div>
+    <template #fallback><StateNote :busy="true" /></template>
+  </Suspense>
 </template>
 
 <style scoped>

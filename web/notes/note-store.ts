@@ -3,6 +3,9 @@ import { createGlobalState } from '@vueuse/core';
 import { shallowRef } from 'vue';
 import { call } from '../session/api.ts';
 
+/** For so long an answer is not asked for again by another part of the same page. */
+const FRESH_MILLISECONDS = 3000;
+
 /** The notes of each course, as the server has them: several parts of a page show some of them. */
 export const useNoteStore = createGlobalState(() => {
   const courses = shallowRef<ReadonlyMap<string, Note[]>>(new Map());
@@ -15,7 +18,7 @@ export const useNoteStore = createGlobalState(() => {
         (notes) => void (courses.value = new Map(courses.value).set(course, notes)),
         () => undefined,
       )
-      .finally(() => asked.get(course) === loading && asked.delete(course));
+      .finally(() => setTimeout(() => asked.get(course) === loading && asked.delete(course), FRESH_MILLISECONDS));
     asked.set(course, loading);
     return loading;
   }
