@@ -23,7 +23,8 @@ import ReplyThread from '../replies/ReplyThread.vue';
 import ThreadEnd from '../replies/ThreadEnd.vue';
 import { useSession } from '../session/session.ts';
 import { dayAndTime, percent } from '../wording/format.ts';
-import { commandOf, withKey } from './commands.ts';
+import { withKey } from '../shell/command.ts';
+import { commandOf } from './commands.ts';
 import { useDesk } from './desk.ts';
 
 /** A remark on the teacher's desk. */

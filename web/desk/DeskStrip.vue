@@ -7,7 +7,8 @@ import { listOf } from '../wording/format.ts';
 import { useSitting } from '../feedback/sitting.ts';
 import VersionMenu from '../feedback/VersionMenu.vue';
 import type { Place } from './class-place.ts';
-import { commandOf, withKey } from './commands.ts';
+import { withKey } from '../shell/command.ts';
+import { commandOf } from './commands.ts';
 import { useDesk } from './desk.ts';
 import ReturnPanel from './ReturnPanel.vue';
 

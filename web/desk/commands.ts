@@ -1,4 +1,4 @@
-import { createGlobalState, useLocalStorage } from '@vueuse/core';
+import type { Command as KeyCommand } from '../shell/command.ts';
 
 /** What can be done at the desk, by a key, a menu or a button. */
 export interface DeskDeeds {
@@ -31,25 +31,7 @@ export interface DeskDeeds {
   redo(): void;
 }
 
-export interface Command {
-  id: string;
-  /** As `KeyboardEvent.key` has it, in small letters; none where it is in a menu only. */
-  key?: string | RegExp;
-  shift?: boolean;
-  ctrl?: boolean;
-  /** How the key is written. */
-  shown?: string;
-  /** What it does, for the list of keys and for menus. */
-  title: string;
-  /** `typing`: also for somebody who types; `work`: only in the work; otherwise at the whole desk. */
-  where?: 'typing' | 'work';
-  /** Stands in the menu of the voice bar. */
-  menu?: true;
-  /** Whether it goes on until the key comes up. */
-  held?: true;
-  /** Left out where the browser does it by itself. */
-  run?: (desk: DeskDeeds, key: string) => void;
-}
+export type Command = KeyCommand<DeskDeeds>;
 
 /** All commands of the desk. Its keys, the list that `?` shows, the menu and the voice bar are made from these. */
 export const COMMANDS: readonly Command[] = [
@@ -165,9 +147,3 @@ export function commandOf(id: string): Command {
   if (!command) throw new Error(`There is no command ${id}`);
   return command;
 }
-
-/** A title with its key, as tooltips have it. */
-export const withKey = ({ title, shown }: Command): string => (shown ? `${title} (${shown})` : title);
-
-/** Keys of one letter may stand in the way of dictation programs and screen readers, so they can be switched off (WCAG 2.1.4). */
-export const useLetterKeys = createGlobalState(() => useLocalStorage('letter-keys', true));

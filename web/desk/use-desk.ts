@@ -29,8 +29,9 @@ import { warmBank } from './drawer/warm-bank.ts';
 import type { Notice } from './notice.ts';
 import { useChoosing } from './use-choosing.ts';
 import { useClass } from './use-class.ts';
+import { COMMANDS } from './commands.ts';
 import { BANKING, useDeskEntries } from './use-desk-entries.ts';
-import { useDeskKeys } from './use-desk-keys.ts';
+import { useCommandKeys } from '../shell/use-command-keys.ts';
 import { useForms } from './use-forms.ts';
 import { useMovingStamp } from './use-moving-stamp.ts';
 import { useOthers } from './use-others.ts';
@@ -297,7 +298,7 @@ export function useDeskPage(
     lose: (one) => void earlier.place(one, null),
   };
   provide(DESK, desk);
-  useDeskKeys(desk);
+  useCommandKeys(COMMANDS, desk, () => desk.hush());
 
   watch(choosing.target, (target) => {
     if (target && drawer.value === 'bank') banking.value = target;

@@ -1,4 +1,4 @@
-import { createGlobalState, useEventListener, useLocalStorage } from '@vueuse/core';
+import { createEventHook, createGlobalState, useEventListener, useLocalStorage, type EventHookOn } from '@vueuse/core';
 import { ref, watchEffect, type Ref } from 'vue';
 import { playsFrom } from './local-media.ts';
 
@@ -23,6 +23,8 @@ export interface Player {
   /** Plays a stretch again and again, until something else is asked for. */
   loop(id: string, url: string, stretch: { start: number; end: number }): Promise<void>;
   stop(): void;
+  /** Something has been played to its end. */
+  onEnded: EventHookOn<string>;
   nextRate(): void;
 }
 
@@ -36,6 +38,7 @@ export const usePlayer = createGlobalState((): Player => {
   const position = ref(0);
   const problem = ref<string>();
   const rate = useLocalStorage('playback-rate', 1);
+  const ended = createEventHook<string>();
 
   watchEffect(() => {
     element.preservesPitch = true;
@@ -49,6 +52,7 @@ export const usePlayer = createGlobalState((): Player => {
   useEventListener(element, 'ended', () => {
     playing.value = false;
     position.value = 0;
+    void ended.trigger(current.value!);
   });
 
   playsFrom(() => element.src);
@@ -113,5 +117,19 @@ export const usePlayer = createGlobalState((): Player => {
     rate.value = RATES.find((faster) => faster > rate.value) ?? RATES[0];
   }
 
-  return { current, playing, position, problem, rate, element, toggle, seek, playFrom, loop, stop, nextRate };
+  return {
+    current,
+    playing,
+    position,
+    problem,
+    rate,
+    element,
+    toggle,
+    seek,
+    playFrom,
+    loop,
+    stop,
+    onEnded: ended.on,
+    nextRate,
+  };
 });

@@ -36,7 +36,8 @@ const way = computed({
   set: (next) => (byWords.value = next === 'words'),
 });
 const url = computed(() => recordingUrl(props.recording));
-const { captions } = useCaptions(() => props.recording);
+// Beside a picture the words in the ribbon would be read past.
+const { captions } = useCaptions(() => (props.recording.sound.picture ? props.recording : undefined));
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia';
-import { useEventListener, useTimeoutFn } from '@vueuse/core';
+import { useTimeoutFn } from '@vueuse/core';
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
@@ -17,15 +17,20 @@ import OutboxState from '../shell/OutboxState.vue';
 import GoMenu from '../shell/GoMenu.vue';
 import { provideRecordingActions } from '../recordings/recording-actions.ts';
 import { ANSWER_TAKE } from '../replies/answer-take.ts';
+import { recordingUrl } from '../player/media-url.ts';
 import { usePlayer } from '../player/player.ts';
 import StateNote from '../shell/StateNote.vue';
+import { useCommandKeys } from '../shell/use-command-keys.ts';
 import { dayAndTime } from '../wording/format.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import VersionMenu from '../feedback/VersionMenu.vue';
 import RateButton from '../player/RateButton.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
+import { useCaptionsShown } from '../transcript/use-captions.ts';
+import { COMMANDS, type ReturnedDeeds } from './commands.ts';
 import ResultDrawer from './ResultDrawer.vue';
 import ReturnedRibbon from './ReturnedRibbon.vue';
+import { useListenThrough } from './use-listen-through.ts';
 import { useHeard } from '../player/use-heard.ts';
 import { useSession } from '../session/session.ts';
 
@@ -34,6 +39,8 @@ const TakenOver = defineAsyncComponent(() => import('./TakenOver.vue'));
 const EarlierHead = defineAsyncComponent(() => import('../earlier/EarlierHead.vue'));
 const NotesHere = defineAsyncComponent(() => import('../notes/NotesHere.vue'));
 const ReturnNews = defineAsyncComponent(() => import('./ReturnNews.vue'));
+const ListenBar = defineAsyncComponent(() => import('./ListenBar.vue'));
+const KeyPanel = defineAsyncComponent(() => import('./KeyPanel.vue'));
 const EarlierRibbon = defineAsyncComponent(() => import('../earlier/EarlierRibbon.vue'));
 
 /** What the student gets back: the work, the remarks beside it, the scores. */
@@ -91,21 +98,35 @@ async function showWanted(): Promise<void> {
 }
 watch(() => route.hash, showWanted);
 
-// One key for what is said most often; not while somebody writes.
-useEventListener(window, 'keydown', (event) => {
-  const remark = remarks.value.find(({ id }) => id === focused.value);
-  if (
-    event.repeat ||
-    props.preview ||
-    !remark ||
-    event.key.toLowerCase() !== 'g' ||
-    event.ctrlKey ||
-    event.metaKey ||
-    event.altKey
-  )
-    return;
-  if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [contenteditable]')) return;
-  void actions.settle(remark, !remark.settled);
+const inHand = computed(() => remarks.value.find(({ id }) => id === focused.value));
+/** As they stand in the margin. */
+const inOrder = computed(() =>
+  entries.value.flatMap(({ id }) => filter.shown.value.find((remark) => remark.id === id) ?? []),
+);
+const listening = useListenThrough(() => inOrder.value, focusRibbon);
+const captions = useCaptionsShown();
+const showsKeys = ref(false);
+
+useCommandKeys<ReturnedDeeds>(COMMANDS, {
+  listens: () => listening.now.value !== undefined,
+  listenThrough: () => void listening.begin(focused.value),
+  pause: () => void listening.pauseOrGoOn(),
+  end: listening.end,
+  play() {
+    const recording = inHand.value?.recording;
+    if (recording) void player.toggle(recording.id, recordingUrl(recording));
+  },
+  step(by) {
+    const at = inOrder.value.findIndex(({ id }) => id === focused.value);
+    const next = inOrder.value[at < 0 && by < 0 ? inOrder.value.length - 1 : at + by];
+    if (next) void focusRibbon(next.id);
+  },
+  settle() {
+    if (inHand.value && !props.preview) void actions.settle(inHand.value, !inHand.value.settled);
+  },
+  faster: player.nextRate,
+  captions: () => (captions.value = !captions.value),
+  keys: () => (showsKeys.value = !showsKeys.value),
 });
 
 const narrow = useNarrow();
@@ -142,6 +163,14 @@ onBeforeUnmount(() => player.stop());
       <span v-else-if="!preview" class="quiet">with your teacher</span>
       <OutboxState class="saved" />
       <v-btn v-if="narrow && feedback" size="small" :aria-expanded="scores" @click="scores = !scores">Scores</v-btn>
+      <v-btn
+        v-if="listening.count.value > 0 && !listening.now.value"
+        size="small"
+        variant="outlined"
+        title="Listen through all remarks (L)"
+        @click="listening.begin(focused)"
+        >Listen through</v-btn
+      >
       <RateButton />
     </header>
     <main class="middle" :class="{ alone: !feedback }">
@@ -202,9 +231,11 @@ onBeforeUnmount(() => player.stop());
       </WorkAndMargin>
       <div v-if="feedback && (!narrow || scores)" class="side" @keydown.esc="scores = false">
         <v-btn v-if="narrow" size="small" @click="scores = false">Close the scores</v-btn>
-        <ResultDrawer :feedback="feedback" />
+        <KeyPanel v-if="showsKeys" @close="showsKeys = false" />
+        <ResultDrawer v-else :feedback="feedback" />
       </div>
     </main>
+    <ListenBar v-if="listening.now.value" class="listening" :listening="listening" />
   </div>
   <StateNote v-else class="loading" :busy="!error" :error="error" @retry="load" />
 </template>
@@ -212,7 +243,7 @@ onBeforeUnmount(() => player.stop());
 <style scoped>
 .page {
   display: grid;
-  grid-template: 48px minmax(0, 1fr) / minmax(0, 1fr);
+  grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr);
   height: 100dvh;
 }
 .strip {

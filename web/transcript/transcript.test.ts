@@ -6,7 +6,7 @@ import { mountInApp, recordingOf } from '../testing/mount.ts';
 import { usePlayer } from '../player/player.ts';
 import { useReadingLanguage, wordsIn } from './language.ts';
 import TranscriptText from './TranscriptText.vue';
-import { useCaptions } from './use-captions.ts';
+import { useCaptions, useCaptionsShown } from './use-captions.ts';
 import { languageName } from '../wording/format.ts';
 
 const transcriptOf = (text: string, change: Partial<Transcript> = {}): Transcript => ({
@@ -91,9 +91,11 @@ describe('captions', () => {
     expect(captions.value?.language).toBe('en');
   });
 
-  it('are not shown where there is no picture, and stand whole where words have no times', async () => {
+  it('are not shown where nobody wants them, and stand whole where words have no times', async () => {
     await player.playFrom('remark', '/sound', 1);
-    expect(captionsOf(recordingOf({ id: 'remark', transcript: filmed.transcript })).value).toBeUndefined();
+    useCaptionsShown().value = false;
+    expect(captionsOf(filmed).value).toBeUndefined();
+    useCaptionsShown().value = true;
     const untimed = captionsOf({ ...filmed, transcript: { ...filmed.transcript!, words: [] } });
     expect(untimed.value?.lines).toEqual(['look at this again']);
   });

@@ -11,7 +11,7 @@ import { useGreeting } from '../../bank/use-greeting.ts';
 import { useAnchorName } from '../../feedback/use-anchor-name.ts';
 import { usePlayer } from '../../player/player.ts';
 import { useDesk } from '../desk.ts';
-import DeskPanel from './DeskPanel.vue';
+import SidePanel from '../../shell/SidePanel.vue';
 
 /** The bank beside the margin: what is likely to be said about what is selected. */
 const props = defineProps<{ work: Work }>();
@@ -48,14 +48,14 @@ onBeforeUnmount(() => player.stop());
 </script>
 
 <template>
-  <DeskPanel title="Remark bank" @close="$emit('close')">
+  <SidePanel title="Remark bank" @close="$emit('close')">
     <p class="about">On {{ about }}</p>
     <BankPicker :picker="picker" @drop="take" @close="$emit('close')" />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <p v-if="busy" class="quiet" role="status">Putting the greeting before it …</p>
     <GreetingLine v-if="!work.nameless" :greeting="greeting" :name="work.student.name" />
     <p class="quiet keys">Digits or Enter: say it. Up and Down: go through. Right: listen. Escape: close.</p>
-  </DeskPanel>
+  </SidePanel>
 </template>
 
 <style scoped>

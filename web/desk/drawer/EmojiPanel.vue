@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import dataUrl from 'emoji-picker-element-data/en/cldr/data.json?url';
 import { onMounted, useTemplateRef } from 'vue';
-import DeskPanel from './DeskPanel.vue';
+import SidePanel from '../../shell/SidePanel.vue';
 
 /** All emoji, to react with one. */
 const emit = defineEmits<{ close: []; react: [emoji: string] }>();
@@ -17,9 +17,9 @@ onMounted(async () => {
 </script>
 
 <template>
-  <DeskPanel title="Reactions" @close="$emit('close')">
+  <SidePanel title="Reactions" @close="$emit('close')">
     <div ref="place" class="place" />
-  </DeskPanel>
+  </SidePanel>
 </template>
 
 <style scoped>

@@ -3,7 +3,7 @@ import type { Feedback } from '#contract/submissions';
 import { computed } from 'vue';
 import KeepForm from '../../bank/KeepForm.vue';
 import { useDesk } from '../desk.ts';
-import DeskPanel from './DeskPanel.vue';
+import SidePanel from '../../shell/SidePanel.vue';
 
 /** Puts the remark at hand into the bank. */
 const props = defineProps<{ feedback: Feedback }>();
@@ -19,7 +19,7 @@ function kept(name: string): void {
 </script>
 
 <template>
-  <DeskPanel title="Keep in the bank" @close="$emit('close')">
+  <SidePanel title="Keep in the bank" @close="$emit('close')">
     <p v-if="!remark" class="quiet">Go to a remark that you will need again, then press K.</p>
     <KeepForm
       v-else
@@ -30,7 +30,7 @@ function kept(name: string): void {
       @kept="kept"
       @cancel="$emit('close')"
     />
-  </DeskPanel>
+  </SidePanel>
 </template>
 
 <style scoped>

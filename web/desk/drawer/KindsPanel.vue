@@ -3,7 +3,7 @@ import type { MarginKey } from '#contract/margin-key';
 import type { Work } from '#contract/submissions';
 import { useFeedback } from '../../feedback/feedback-store.ts';
 import MarginKeyForm from '../../margin/MarginKeyForm.vue';
-import DeskPanel from './DeskPanel.vue';
+import SidePanel from '../../shell/SidePanel.vue';
 
 /** The margin key of the course, changed while one marks. */
 defineProps<{ work: Work }>();
@@ -18,10 +18,10 @@ function done(key: MarginKey): void {
 </script>
 
 <template>
-  <DeskPanel title="Margin key" @close="$emit('close')">
+  <SidePanel title="Margin key" @close="$emit('close')">
     <p class="quiet">The kinds of remark in {{ work.assignment.course }}, for all its teachers and students.</p>
     <MarginKeyForm :course="work.course" :marginal-key="work.marginKey" @done="done" @leave="$emit('close')" />
-  </DeskPanel>
+  </SidePanel>
 </template>
 
 <style scoped>

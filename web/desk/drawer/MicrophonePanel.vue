@@ -5,7 +5,7 @@ import { useEventListener, useRafFn } from '@vueuse/core';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
 import { listMicrophones } from '../../recorder/microphone.ts';
 import { useRecorder } from '../../recorder/use-recorder.ts';
-import DeskPanel from './DeskPanel.vue';
+import SidePanel from '../../shell/SidePanel.vue';
 import { useCountdownSeconds } from '../voice/use-speaking.ts';
 
 /** Which microphone, whether it hears, and what to do if it does not. */
@@ -83,7 +83,7 @@ const playBack = (): void => void new Audio(heard.value).play();
 </script>
 
 <template>
-  <DeskPanel title="Microphone" @close="$emit('close')">
+  <SidePanel title="Microphone" @close="$emit('close')">
     <p v-if="recorder.problem.value" class="problem" role="alert">{{ recorder.problem.value }}</p>
     <v-select
       class="field"
@@ -132,7 +132,7 @@ const playBack = (): void => void new Audio(heard.value).play();
       Which language you speak, and who writes it down:
       <router-link :to="{ name: 'speech' }">voice and words</router-link>
     </p>
-  </DeskPanel>
+  </SidePanel>
 </template>
 
 <style scoped>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useSessionStorage } from '@vueuse/core';
 import SearchRemarks from '../../search/SearchRemarks.vue';
-import DeskPanel from './DeskPanel.vue';
+import SidePanel from '../../shell/SidePanel.vue';
 
 defineEmits<{ close: [] }>();
 
@@ -10,7 +10,7 @@ const words = useSessionStorage('search-words', '');
 </script>
 
 <template>
-  <DeskPanel title="Find remarks" @close="$emit('close')">
+  <SidePanel title="Find remarks" @close="$emit('close')">
     <SearchRemarks v-model="words" />
-  </DeskPanel>
+  </SidePanel>
 </template>

@@ -14,7 +14,7 @@ import { onMounted, ref, shallowRef, useTemplateRef } from 'vue';
 import { call, sentenceOf } from '../../session/api.ts';
 import StampDrawing from '../../folio/StampDrawing.vue';
 import { DRAWINGS } from '../../folio/stamp-drawings.ts';
-import DeskPanel from './DeskPanel.vue';
+import SidePanel from '../../shell/SidePanel.vue';
 
 /** Stamps to put on the work: drawings that everybody has, and pictures of one's own. */
 defineProps<{ kind: string; /** Where the stamp will be put, in words. */ target: string }>();
@@ -54,7 +54,7 @@ async function remove(stamp: StampPicture): Promise<void> {
 </script>
 
 <template>
-  <DeskPanel title="Stamps" @close="$emit('close')">
+  <SidePanel title="Stamps" @close="$emit('close')">
     <p class="quiet">{{ target }}</p>
     <ul :class="`kind-${kind}`">
       <li v-for="drawing in STAMP_DRAWINGS" :key="drawing">
@@ -100,7 +100,7 @@ async function remove(stamp: StampPicture): Promise<void> {
       @change="add"
     />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-  </DeskPanel>
+  </SidePanel>
 </template>
 
 <style scoped>

@@ -1,8 +1,9 @@
 // @vitest-environment happy-dom
 import { mount } from '@vue/test-utils';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { COMMANDS, commandOf, useLetterKeys, type DeskDeeds } from './commands.ts';
-import { useDeskKeys } from './use-desk-keys.ts';
+import { useLetterKeys } from '../shell/command.ts';
+import { useCommandKeys } from '../shell/use-command-keys.ts';
+import { COMMANDS, commandOf, type DeskDeeds } from './commands.ts';
 
 const keys = {
   speak: vi.fn(),
@@ -31,7 +32,7 @@ const keys = {
 } satisfies Record<keyof DeskDeeds, unknown>;
 const desk = mount(
   {
-    setup: () => useDeskKeys(keys),
+    setup: () => useCommandKeys(COMMANDS, keys, keys.hush),
     template: '<main><article class="folio" tabindex="0" /><textarea /><button>b</button><input type="radio" /></main>',
   },
   { attachTo: document.body },
