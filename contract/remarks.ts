@@ -15,6 +15,8 @@ export const Remark = Said.extend({
   madeAt: Instant,
   /** When the student took the suggestion over. */
   takenAt: Instant.nullable(),
+  /** When the student said that it is dealt with in their next version. */
+  dealtAt: Instant.nullable(),
   replies: z.array(Reply),
   /** Nothing more is to be said about it, says one of the two sides; a new answer opens it again. */
   settled: z.object({ at: Instant, by: z.object({ id: Id, name: z.string() }) }).nullable(),
@@ -55,6 +57,13 @@ export const takeSuggestion = endpoint({
   method: 'PUT',
   path: '/remarks/:remark/taken',
   body: z.object({ taken: z.boolean() }),
+  answer: Remark,
+});
+/** The student has dealt with it in their next version, or not any more. */
+export const dealWithRemark = endpoint({
+  method: 'PUT',
+  path: '/remarks/:remark/dealt',
+  body: z.object({ dealt: z.boolean() }),
   answer: Remark,
 });
 /** Says that nothing more is to be said about a remark, or that something is. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Anchor } from './anchor.ts';
 import { AssignmentSummary, Budget, Question, WorkState } from './assignments.ts';
-import { Hundredths, Id, Instant, Nothing } from './basics.ts';
+import { Hundredths, Id, Instant, Nothing, Sha256 } from './basics.ts';
 import { address, endpoint } from './endpoint.ts';
 import { Folio } from './folio.ts';
 import { Adjustment, Grade, Marking, Rubric, Scale, Score, Scores, Standing } from './grading.ts';
@@ -100,6 +100,26 @@ export const ClassStates = z.object({
 export type ClassStates = z.infer<typeof ClassStates>;
 
 export const readWork = endpoint({ method: 'GET', path: '/submissions/:submission', answer: Work });
+/** What a student has in hand to show that, and when, they handed something in. */
+export const Receipt = z.object({
+  submission: Id,
+  student: z.string(),
+  course: z.string(),
+  assignment: z.string(),
+  version: z.int(),
+  handedInAt: Instant,
+  /** When it should have come; null for whenever one likes. */
+  dueAt: Instant.nullable(),
+  late: z.boolean(),
+  /** None where answers were typed. */
+  files: z.array(z.object({ name: z.string(), byteLength: z.int(), sha256: Sha256 })),
+});
+export type Receipt = z.infer<typeof Receipt>;
+export const readReceipt = endpoint({
+  method: 'GET',
+  path: '/submissions/:submission/receipt',
+  answer: Receipt,
+});
 export const readClass = endpoint({ method: 'GET', path: '/submissions/:submission/class', answer: ClassStates });
 export const readFeedback = endpoint({ method: 'GET', path: '/submissions/:submission/feedback', answer: Feedback });
 /** `was`: what the person saw there before; where something else stands there by now, nothing is changed. */

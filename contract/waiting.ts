@@ -22,7 +22,16 @@ export const Waited = z.object({
   /** Since when it waits. */
   at: Instant,
   /** Null where it is an answer. */
-  work: z.object({ version: z.int(), late: z.boolean(), state: WorkState, standing: Standing }).nullable(),
+  work: z
+    .object({
+      version: z.int(),
+      late: z.boolean(),
+      state: WorkState,
+      standing: Standing,
+      /** How many remarks on the version before their student says to have dealt with; null where there were none. */
+      dealt: z.object({ done: z.int(), of: z.int() }).nullable(),
+    })
+    .nullable(),
   answer: z.object({ remark: Id, text: z.string(), spoken: z.boolean() }).nullable(),
 });
 export type Waited = z.infer<typeof Waited>;

@@ -13,6 +13,7 @@ import { feedbackRoutes } from './feedback/routes.ts';
 import { gradingRoutes } from './grading/routes.ts';
 import { greetingRoutes } from './greetings/routes.ts';
 import { answerRoutes } from './hand-in/answer-routes.ts';
+import { typedRoutes } from './hand-in/typed-routes.ts';
 import { handoutRoutes } from './handouts/routes.ts';
 import { handInRoutes } from './hand-in/routes.ts';
 import { knownHost } from './http/known-host.ts';
@@ -100,6 +101,7 @@ const ROUTES = [
   handoutRoutes,
   handInRoutes,
   answerRoutes,
+  typedRoutes,
   submissionRoutes,
   earlierRoutes,
   feedbackRoutes,

@@ -21,6 +21,12 @@ export const router = createRouter({
     },
     { path: '/', name: 'home', component: () => import('./assignments/HomePage.vue') },
     {
+      path: '/hand-in/:assignment',
+      name: 'hand-in',
+      component: () => import('./hand-in/HandInPage.vue'),
+      props: true,
+    },
+    {
       path: '/assignments/:assignment',
       name: 'assignment',
       component: () => import('./assignments/AssignmentPage.vue'),

@@ -56,15 +56,17 @@ describe('permissions', () => {
   it('give the author their work, and the feedback once it is returned', () => {
     const author = { student: true, author: true };
     expect(allowed(everywhere(author))).toEqual([
-      ...['course.read', 'assignment.handIn', 'work.read', 'work.withdraw', 'handout.read'],
+      ...['course.read', 'assignment.handIn', 'work.read', 'work.receipt', 'work.withdraw', 'handout.read'],
     ]);
     expect(allowed(everywhere({ ...author, returned: true }))).toEqual([
       'course.read',
       'assignment.handIn',
       'work.read',
+      'work.receipt',
       'feedback.read',
       'remark.read',
       'suggestion.take',
+      'remark.dealWith',
       'reply.make',
       'thread.settle',
       'recording.hear',

@@ -90,6 +90,19 @@ describe('blocksOfHtml', () => {
     expect(textOf('loose <b>words</b><div><p>in</p>between</div><!-- no -->')).toBe('loose words\nin\nbetween\n');
   });
 
+  it('reads equations as they are drawn, and drops what is not drawn', () => {
+    const [block] = blocksOfHtml(
+      '<p>so <math><semantics><mrow><mfrac><mn>1</mn><mn>2</mn></mfrac><msup><mi>v</mi><mn>2</mn></msup></mrow><annotation encoding="application/x-tex">\\frac12</annotation></semantics></math> then</p>',
+    );
+    expect(block).toMatchObject({
+      runs: [{ text: 'so ' }, { text: '12v2', math: { element: 'math' } }, { text: ' then' }],
+    });
+    expect(JSON.stringify(block)).not.toContain('frac12');
+    expect(JSON.stringify(blocksOfHtml('<p><math><mi onclick="x()">a</mi><script>b</script></math></p>'))).not.toMatch(
+      /onclick|script/,
+    );
+  });
+
   it('is nothing for nothing', () => {
     expect(blocksOfHtml(' \n ')).toEqual([]);
   });

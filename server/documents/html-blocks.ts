@@ -2,6 +2,7 @@ import type { Block, Mark, Run, TableCell, TextBlock } from '#core/folio';
 import { isTextBlock } from '#core/folio';
 import { defaultTreeAdapter as tree, parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
 import { listNumber, type Counting } from './list-number.ts';
+import { mathNode, mathText } from './math.ts';
 
 type Node = DefaultTreeAdapterTypes.Node;
 type Element = DefaultTreeAdapterTypes.Element;
@@ -193,12 +194,38 @@ function runsOf(nodes: Node[], marks: Mark[] = [], link?: string): Run[] {
 function runsOfElement(element: Element, marks: Mark[], link?: string): Run[] {
   if (element.tagName === 'br') return [{ text: '\n', marks }];
   if (SILENT.has(element.tagName)) return [];
+  if (element.tagName === 'math') return equation(element, marks);
   const href = (element.tagName === 'a' && attribute(element, 'href')) || '';
   if (NOTE_BACKLINK.test(href)) return [];
   if (NOTE_CALL.test(href)) return [{ text: '', marks, note: textOf(element).replace(/[[\]]/g, '') }];
   const mark = MARKS[element.tagName];
   const inner = mark && !marks.includes(mark) ? [...marks, mark] : marks;
   return runsOf(element.childNodes, inner, SAFE_LINK.test(href) ? href : link);
+}
+
+function equation(element: Element, marks: Mark[]): Run[] {
+  const math = mathNode(asDom(element));
+  return [{ text: mathText(math), marks, math }];
+}
+
+interface DomNode {
+  nodeType: number;
+  nodeValue: string | null;
+  localName: string | null;
+  childNodes: DomNode[];
+  getAttribute(name: string): string | null;
+}
+
+/** A node as the DOM has it (https://dom.spec.whatwg.org/#interface-node). */
+function asDom(node: Node): DomNode {
+  const element = tree.isElementNode(node) ? node : undefined;
+  return {
+    nodeType: element ? 1 : tree.isTextNode(node) ? 3 : 8,
+    nodeValue: tree.isTextNode(node) ? node.value : null,
+    localName: element?.tagName ?? null,
+    childNodes: (element?.childNodes ?? []).map(asDom),
+    getAttribute: (name) => (element && attribute(element, name)) ?? null,
+  };
 }
 
 /** mammoth sets a space between a note and its way back; neither stands in the file. */

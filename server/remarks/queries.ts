@@ -14,6 +14,7 @@ type Wanted = { submission: string; aside?: boolean } | { remarks: readonly stri
 const remarkJson = (reader: Reader): string => `r.content || jsonb_build_object(
   'id', r.id, 'author', jsonb_build_object('id', p.id, 'name', p.name), 'kind', r.kind, 'anchor', r.anchor,
   'criterion', r.criterion, 'private', r.private, 'madeAt', r.made_at, 'takenAt', r.taken_at,
+  'dealtAt', r.dealt_at,
   'settled', (select jsonb_build_object('at', r.settled_at, 'by', jsonb_build_object('id', w.id, 'name', w.name))
     from people w where w.id = r.settled_by),
   'recording', ${recordingJson('g', reader, 2)},
@@ -118,6 +119,13 @@ export async function updateTaken(db: Queries, remark: string, taken: boolean): 
     [remark, taken],
   );
   return rows.length > 0;
+}
+
+export async function updateDealt(db: Queries, remark: string, dealt: boolean): Promise<void> {
+  await db.query('update remarks set dealt_at = case when $2 then coalesce(dealt_at, now()) end where id = $1', [
+    remark,
+    dealt,
+  ]);
 }
 
 export const selectRemarkPlace = (

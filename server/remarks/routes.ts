@@ -5,6 +5,7 @@ import {
   putRemarkAside,
   remarkFile,
   remarkStamp,
+  dealWithRemark,
   takeSuggestion,
   type Remark,
 } from '../../contract/remarks.ts';
@@ -16,7 +17,7 @@ import { serve, serveBytes } from '../http/serve.ts';
 import { sendMedium } from '../media/send.ts';
 import { changeWords } from './change.ts';
 import { makeRemark } from './make.ts';
-import { selectAttached, selectRemark, updateAside, updateTaken } from './queries.ts';
+import { selectAttached, selectRemark, updateAside, updateTaken, updateDealt } from './queries.ts';
 
 export function remarkRoutes(context: Context): Router {
   const router = Router();
@@ -52,6 +53,11 @@ export function remarkRoutes(context: Context): Router {
 
   serve(router, context, takeSuggestion, 'suggestion.take', async ({ params, body, person }) => {
     if (!(await updateTaken(db, params.remark, body.taken))) throw problems.noSuggestion();
+    return answer(params.remark, { teacher: false, person: person.id });
+  });
+
+  serve(router, context, dealWithRemark, 'remark.dealWith', async ({ params, body, person }) => {
+    await updateDealt(db, params.remark, body.dealt);
     return answer(params.remark, { teacher: false, person: person.id });
   });
 

@@ -6,6 +6,7 @@ const DOERS = ['replies.author', 'recordings.owner', 'uploads.owner', 'mails.per
 /** Columns that are there once for each student: what the one who stays has already counts. */
 const ONCE = [
   { table: 'answer_drafts', column: 'student', with: ['assignment'] },
+  { table: 'typed_drafts', column: 'student', with: ['assignment'] },
   { table: 'standings', column: 'student', with: ['assignment'] },
   { table: 'greetings', column: 'student', with: ['teacher'] },
   { table: 'listenings', column: 'person', with: ['recording'] },

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { AssignmentSummary } from '../../contract/assignments.ts';
 import { Instant, Sha256 } from '../../contract/basics.ts';
 import { Folio, Leaf } from '../../contract/folio.ts';
-import { Work } from '../../contract/submissions.ts';
+import { Receipt, Work } from '../../contract/submissions.ts';
 import { SUMMARY_JSON } from '../assignments/queries.ts';
 import { dueOf } from '../assignments/marking.ts';
 import { selectMarginKey } from '../margin-key/queries.ts';
@@ -43,6 +43,23 @@ export async function selectWork(
   if (!row) return undefined;
   const { due, ...work } = row;
   return { ...work, marginKey: await selectMarginKey(db, submission), late: isLate(work.handedInAt, due) };
+}
+
+export async function selectReceipt(db: Queries, submission: string): Promise<Receipt | undefined> {
+  const row = await selectOne(
+    db,
+    Receipt.omit({ late: true }),
+    `select s.id as submission, p.name as student, c.title as course, a.title as assignment, s.version,
+       s.handed_in_at as "handedInAt", ${dueOf('s.student')} as "dueAt",
+       (select coalesce(jsonb_agg(jsonb_build_object('name', f.name, 'byteLength', m.byte_length,
+            'sha256', encode(f.file, 'hex')) order by f.position), '[]')
+        from submission_files f join media m on m.sha256 = f.file where f.submission = s.id) as files
+     from submissions s join people p on p.id = s.student
+     join assignments a on a.id = s.assignment join courses c on c.id = a.course
+     where s.id = $1`,
+    [submission],
+  );
+  return row && { ...row, late: isLate(row.handedInAt, row.dueAt) };
 }
 
 export async function selectFolio(db: Queries, submission: string): Promise<z.infer<typeof Folio> | undefined> {

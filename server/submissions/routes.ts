@@ -1,12 +1,12 @@
 import { Router } from 'express';
 import type { Address } from '../../contract/endpoint.ts';
-import { readWork, withdrawWork, workFile, workPicture } from '../../contract/submissions.ts';
+import { readReceipt, readWork, withdrawWork, workFile, workPicture } from '../../contract/submissions.ts';
 import { markOpened } from '../access/work-state.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve, serveBytes, StoredJson } from '../http/serve.ts';
 import { sendMedium } from '../media/send.ts';
-import { selectFile, selectFolioText, selectWork, updateWithdrawn } from './queries.ts';
+import { selectFile, selectFolioText, selectReceipt, selectWork, updateWithdrawn } from './queries.ts';
 
 export function submissionRoutes(context: Context): Router {
   const router = Router();
@@ -18,6 +18,10 @@ export function submissionRoutes(context: Context): Router {
     const folio = await selectFolioText(db, params.submission, work.nameless);
     return { ...work, folio: new StoredJson(found(folio)) };
   });
+
+  serve(router, context, readReceipt, 'work.receipt', async ({ params }) =>
+    found(await selectReceipt(db, params.submission)),
+  );
 
   serve(router, context, withdrawWork, 'work.withdraw', async ({ params, body }) => {
     if (!(await updateWithdrawn(db, params.submission, body.withdrawn))) throw problems.opened();

@@ -28,6 +28,9 @@ export const NEWEST = `s.withdrawn_at is null and not exists (
   select from submissions n where n.assignment = s.assignment and n.student = s.student
     and n.version > s.version and n.withdrawn_at is null)`;
 
-/** Answers `y` of the student about remark `r` after which no teacher has said anything, while there is something to say. */
-export const UNANSWERED = `y.author = s.student and r.settled_at is null and not exists (
+/**
+ * Answers `y` of the student about remark `r` after which no teacher has said anything, while there is something to say. What is
+ * said about a remark that was dealt with comes along with the next version.
+ */
+export const UNANSWERED = `y.author = s.student and r.settled_at is null and r.dealt_at is null and not exists (
   select from replies later where later.remark = y.remark and (later.made_at, later.id) > (y.made_at, y.id))`;

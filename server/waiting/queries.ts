@@ -43,6 +43,8 @@ const WorkRow = WorkFacts.extend({
   student: z.string(),
   assignment: z.string(),
   due: Instant.nullable(),
+  remarksBefore: z.int(),
+  dealtBefore: z.int(),
   ...Standing.shape,
 });
 
@@ -78,17 +80,24 @@ async function selectWorks(db: Queries, submissions: readonly string[]): Promise
     db,
     WorkRow,
     `select s.id as submission, ${SHOWN_NAME} as student, a.title as assignment,
-       coalesce(x.extended_until, a.due_at) as due, x.flag, x.extended_until as "extendedUntil", ${WORK_FACTS}
+       coalesce(x.extended_until, a.due_at) as due, x.flag, x.extended_until as "extendedUntil", ${WORK_FACTS}, b.remarks as "remarksBefore", b.dealt as "dealtBefore"
      from submissions s join assignments a on a.id = s.assignment join people p on p.id = s.student
      left join standings x on x.assignment = a.id and x.student = s.student
+     left join lateral (
+       select count(r.id)::int as remarks, count(r.dealt_at)::int as dealt
+       from remarks r where r.put_aside_at is null and not r.private and r.submission = (
+         select o.id from submissions o where o.assignment = s.assignment and o.student = s.student
+           and o.version < s.version and o.withdrawn_at is null and o.returned_at is not null
+         order by o.version desc limit 1)) b on true
      where s.id = any($1::uuid[])`,
     [submissions],
   );
   return new Map(
-    rows.map(({ submission, student, assignment, flag, extendedUntil, due, ...facts }) => {
+    rows.map(({ submission, student, assignment, flag, extendedUntil, due, remarksBefore, dealtBefore, ...facts }) => {
       const { version, handedInAt } = facts;
       const standing = { flag, extendedUntil };
-      const work = { version, late: isLate(handedInAt, due), state: workState(facts), standing };
+      const dealt = remarksBefore > 0 ? { done: dealtBefore, of: remarksBefore } : null;
+      const work = { version, late: isLate(handedInAt, due), state: workState(facts), standing, dealt };
       return [submission, { student, assignment, work, answer: null }];
     }),
   );

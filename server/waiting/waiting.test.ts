@@ -50,6 +50,28 @@ describe.each(bodies)('the queue on $name', ({ open }) => {
     expect(counts).toMatchObject({ shown: 3, hiddenByCourse: 0, hiddenByKind: 0 });
   });
 
+  it('tells how many remarks on the version before are dealt with; what is said about these waits for nobody', async () => {
+    const [before] = waiting;
+    const { remarks } = (await school.as.author.send('GET', `/submissions/${before}/feedback`)).json as {
+      remarks: { id: string; dealtAt: string | null }[];
+    };
+    const deal = (dealt: boolean, who: 'author' | 'classmate' | 'teacher' = 'author') =>
+      school.as[who].send('PUT', `/remarks/${remarks[0]!.id}/dealt`, { body: { dealt } });
+    const chips = async () => (await ask({})).items.map(({ kind, work }) => [kind, work?.dealt ?? null]);
+    expect(await chips()).toEqual([
+      ['reply', null],
+      ['back', { done: 0, of: 1 }],
+      ['new', null],
+    ]);
+    expect([(await deal(true, 'classmate')).status, (await deal(true, 'teacher')).status]).toEqual([404, 403]);
+    expect((await deal(true)).json).toMatchObject({ dealtAt: expect.any(String) as string });
+    expect(await chips()).toEqual([
+      ['back', { done: 1, of: 1 }],
+      ['new', null],
+    ]);
+    expect((await deal(false)).json).toMatchObject({ dealtAt: null });
+  });
+
   it('counts what a filter hides', async () => {
     expect(await ask({ kinds: ['new'] })).toMatchObject({
       items: [{ submission: waiting[2], work: { version: 1, state: 'waiting' }, answer: null }],

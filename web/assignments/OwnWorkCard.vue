@@ -5,7 +5,7 @@ import { computed, defineAsyncComponent, ref } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 import { dayAndTime, listOf } from '../wording/format.ts';
 import AnswerForm from './AnswerForm.vue';
-import HandIn from './HandIn.vue';
+import HandIn from '../hand-in/HandIn.vue';
 
 // Most assignments are told in writing alone.
 const NotesHere = defineAsyncComponent(() => import('../notes/NotesHere.vue'));
@@ -62,6 +62,11 @@ const ruleWords = computed(() => {
   ].join(' ');
 });
 
+const placeFor = (by: 'type' | 'record') => ({
+  name: 'hand-in',
+  params: { assignment: assignment.value.id },
+  query: { by },
+});
 const nameOf = ({ version, files }: Version): string =>
   `Version ${version}: ${files.length > 0 ? files.join(', ') : 'your answers'}`;
 </script>
@@ -121,8 +126,21 @@ const nameOf = ({ version, files }: Version): string =>
         :again="newest !== undefined"
         @done="done"
       />
-      <HandIn v-else :assignment="assignment.id" :again="newest !== undefined" @done="done" />
+      <template v-else>
+        <HandIn :assignment="assignment.id" :again="newest !== undefined" @done="done" />
+        <p class="ways">
+          or <router-link :to="placeFor('type')">type it here</router-link>, or
+          <router-link :to="placeFor('record')">record it here</router-link>
+        </p>
+      </template>
     </template>
+    <v-btn
+      v-else-if="returned && assignment.questions.length === 0"
+      size="small"
+      variant="outlined"
+      :to="{ name: 'hand-in', params: { assignment: assignment.id } }"
+      >Revise it</v-btn
+    >
     <v-btn v-else size="small" @click="again = true">{{
       assignment.questions.length > 0 ? 'Answer once more' : 'Hand in a new version'
     }}</v-btn>
@@ -158,6 +176,13 @@ h3 {
 .versions {
   margin-bottom: 8px;
   list-style: none;
+}
+.ways {
+  margin-top: 8px;
+  color: var(--quiet);
+}
+.ways a {
+  color: var(--ink);
 }
 .withdrawn .name {
   text-decoration: line-through;

@@ -30,6 +30,7 @@ const KIND_NAMES: Record<QueueKind, string> = { new: 'new', back: 'back again', 
 const chipsOf = (work: NonNullable<Waited['work']>): string[] => [
   ...(work.version > 1 ? [`version ${work.version}`] : []),
   ...(work.state === 'waiting' ? [] : [WORK_STATES[work.state].name]),
+  ...(work.dealt ? [`${work.dealt.done} of ${work.dealt.of} dealt with`] : []),
   ...standingWords(work.standing, work.late),
 ];
 const hidden = computed(() => {

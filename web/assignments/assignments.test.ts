@@ -5,7 +5,7 @@ import type { Question } from '#contract/assignments';
 import { mountInApp } from '../testing/mount.ts';
 import { useSession } from '../session/session.ts';
 import AnswerForm from './AnswerForm.vue';
-import HandIn from './HandIn.vue';
+import HandIn from '../hand-in/HandIn.vue';
 
 const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
 const [N, C, L] = ['1', '2', '3'].map((digit) => ID.replace(/.$/, digit)) as [string, string, string];

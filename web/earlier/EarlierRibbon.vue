@@ -2,6 +2,7 @@
 import type { EarlierRemark } from '#contract/submissions';
 import { computed, ref } from 'vue';
 import RibbonFrame from '../margin/RibbonFrame.vue';
+import ReplyThread from '../replies/ReplyThread.vue';
 import Uptake from './Uptake.vue';
 
 /** A remark on an earlier version, at its place in this one. */
@@ -40,6 +41,8 @@ function quoteOf(anchor: EarlierRemark['remark']['anchor']): string | undefined 
       </button>
       <Uptake v-if="open" :before="before!" :after="after!" />
     </template>
+    <p v-if="earlier.remark.dealtAt" class="dealt">Dealt with in the next version, says its student.</p>
+    <ReplyThread :replies="earlier.remark.replies" />
     <div v-if="movable && focused" class="row">
       <v-btn v-if="target" size="x-small" variant="outlined" @mousedown.prevent @click.stop="$emit('here')"
         >Put it at {{ target }}</v-btn
@@ -64,6 +67,10 @@ function quoteOf(anchor: EarlierRemark['remark']['anchor']): string | undefined 
   color: var(--quiet);
   font-size: 13px;
   text-decoration: underline dotted;
+}
+.dealt {
+  margin-top: 6px;
+  font-weight: 600;
 }
 .row {
   display: flex;

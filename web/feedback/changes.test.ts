@@ -85,6 +85,7 @@ describe('applyChange', () => {
       recording: { ...recording, id: 's' },
     },
     { type: 'settle', remark: 'a', settled: true, by: AUTHOR, at: '2026-01-01T15:00:00Z' },
+    { type: 'deal with', remark: 'a', dealt: true, at: '2026-01-01T16:00:00Z' },
     { type: 'mend', recording: 's', language: 'en', text: 'spoken answer', read: true },
     { type: 'translate', recording: 'a', language: 'es', text: 'palabras' },
     DROP,
@@ -110,6 +111,7 @@ describe('applyChange', () => {
           },
           takenAt: '2026-01-01T12:30:00Z',
           settled: { at: '2026-01-01T15:00:00Z', by: AUTHOR },
+          dealtAt: '2026-01-01T16:00:00Z',
           replies: [
             { id: 'r', text: 'yes', recording: null },
             { id: 's', recording: { transcript: { text: 'spoken answer' } } },

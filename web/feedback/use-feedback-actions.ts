@@ -136,6 +136,8 @@ export const useFeedbackActions = createSharedComposable(() => {
       store.add(store.work!.id, { type: 'take over', remark: id, taken, at: now() }),
     settle: ({ id }: Remark, settled: boolean): Promise<void> =>
       store.add(store.work!.id, { type: 'settle', remark: id, settled, by: author(), at: now() }),
+    deal: ({ id }: Remark, dealt: boolean): Promise<void> =>
+      store.add(store.work!.id, { type: 'deal with', remark: id, dealt, at: now() }),
     async answer(
       { id }: Pick<Remark, 'id'>,
       { text, recording }: { text: string; recording: MadeRecording | null },

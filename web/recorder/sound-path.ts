@@ -4,8 +4,8 @@ import { Tap } from './tap.ts';
 export const LEAD_SECONDS = 0.3;
 
 const CHUNK_MILLISECONDS = 1000;
-const BITS_PER_SECOND = 32_000;
-const VIDEO_BITS_PER_SECOND = 1_200_000;
+export const BITS_PER_SECOND = 32_000;
+export const VIDEO_BITS_PER_SECOND = 1_200_000;
 const SOUND_TYPES = ['audio/webm;codecs=opus', 'audio/mp4;codecs=opus', 'audio/mp4'];
 const VIDEO_TYPES = ['video/webm;codecs=vp8,opus', 'video/webm', 'video/mp4'];
 

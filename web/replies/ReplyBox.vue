@@ -12,6 +12,8 @@ import { ANSWER_TAKE } from './answer-take.ts';
 const props = defineProps<{
   submission: string;
   remark: string;
+  /** What is asked for. */
+  ask?: string;
   /** What one may want to begin with, and what pressing the button for it says. */
   opening?: { label: string; text: string };
   /** Resolves when the answer is safe. */
@@ -54,8 +56,8 @@ onBeforeUnmount(() => {
   <div class="box">
     <v-textarea
       v-model="text"
-      placeholder="Write an answer"
-      aria-label="Write an answer"
+      :placeholder="ask ?? 'Write an answer'"
+      :aria-label="ask ?? 'Write an answer'"
       maxlength="20000"
       :disabled="here"
       @keydown.ctrl.enter="sendText"

@@ -53,6 +53,7 @@ export const remarkOf = (change: Partial<Remark> = {}): Remark => ({
   recording: recordingOf({ id: change.id ?? 'remark' }),
   file: null,
   takenAt: null,
+  dealtAt: null,
   settled: null,
   madeAt: '2026-01-01T10:00:00Z',
   replies: [],

@@ -19,6 +19,10 @@ export const dayAndTime = (instant: string): string => {
   return `${day.format(date)}, ${time.format(date)}`;
 };
 
+const exact = new Intl.DateTimeFormat(LOCALE, { dateStyle: 'full', timeStyle: 'long' });
+/** `Tuesday, 24 November 2026 at 14:05:07 GMT` */
+export const exactTime = (instant: string): string => exact.format(new Date(instant));
+
 /** `14:05` */
 export const timeOfDay = (date: Date): string => time.format(date);
 

@@ -4,7 +4,7 @@ import { computed, useTemplateRef, watchEffect } from 'vue';
 import { useRecorder } from '../../recorder/use-recorder.ts';
 import RateButton from '../../player/RateButton.vue';
 import KindChoice from './KindChoice.vue';
-import LiveWave from './LiveWave.vue';
+import LiveWave from '../../recorder/LiveWave.vue';
 import { COMMANDS, commandOf } from '../commands.ts';
 import { useDesk } from '../desk.ts';
 import { percent } from '../../wording/format.ts';

@@ -161,6 +161,7 @@ const freshRemark = (
       author: { id: author, name },
       file: null,
       takenAt: null,
+      dealtAt: null,
       settled: null,
       replies: [],
     },

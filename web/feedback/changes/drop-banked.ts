@@ -53,7 +53,7 @@ export const droppingBanked: Undoable<DropBanked, PutAside> = {
 
 const copyOf = ({ remark, author, anchor, kind, words, recording, greeted, madeAt }: DropBanked): Remark => ({
   ...words,
-  ...{ id: remark, author, kind, anchor, madeAt, file: null, takenAt: null, settled: null, replies: [] },
+  ...{ id: remark, author, kind, anchor, madeAt, file: null, takenAt: null, dealtAt: null, settled: null, replies: [] },
   recording:
     recording && greeted
       ? { ...recording, sound: soundOf(greeted.sound), transcript: greeted.transcript, translations: [] }

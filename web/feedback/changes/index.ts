@@ -3,6 +3,7 @@ import { adjusting, type Adjust } from './adjust.ts';
 import { amending, type Amend } from './amend.ts';
 import { answering, type Answer } from './answer.ts';
 import type { Compared, Lasting, Undoable, Update } from './change.ts';
+import { dealingWith, type DealWith } from './deal-with.ts';
 import { droppingBanked, type DropBanked } from './drop-banked.ts';
 import { givingPoints, type GivePoints } from './give-points.ts';
 import { hearing, type Hear } from './hear.ts';
@@ -21,7 +22,7 @@ export { recordingIn, withRecording, withRemark } from './on-feedback.ts';
 
 /** Changes that can be taken back, and what takes each of them back. */
 export type UndoableChange =
-  MakeRemark | DropBanked | PutAside | Amend | Mend | Translate | Score | GivePoints | Adjust | TakeOver;
+  MakeRemark | DropBanked | PutAside | Amend | Mend | Translate | Score | GivePoints | Adjust | TakeOver | DealWith;
 /** Something that a person did to the feedback on a work. */
 export type Change = UndoableChange | ReplaceSound | KeepOriginal | Hear | Answer | Settle;
 
@@ -38,6 +39,7 @@ const UNDOABLE: { [Type in UndoableChange['type']]: Undoable<Of<Type>, UndoableC
   'give points': givingPoints,
   adjust: adjusting,
   'take over': takingOver,
+  'deal with': dealingWith,
 };
 
 /** The one table of what can be done to feedback. */

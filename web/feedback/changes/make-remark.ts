@@ -52,6 +52,7 @@ const newRemark = ({ remark, author, anchor, kind, words, recording, file, madeA
   recording: recording && recordingOf(recording, madeAt),
   file: file && { sha256: file.sha256, name: file.name, byteLength: file.byteLength },
   takenAt: null,
+  dealtAt: null,
   settled: null,
   replies: [],
 });

@@ -2,7 +2,7 @@
 import { clock, levelDbfs } from '#core/audio';
 import { useRafFn } from '@vueuse/core';
 import { computed, onMounted, ref, useTemplateRef } from 'vue';
-import { useRecorder } from '../../recorder/use-recorder.ts';
+import { useRecorder } from './use-recorder.ts';
 
 /** What is being spoken: its waveform, its level, its time against the budget. */
 const props = defineProps<{ budget: number | null }>();
