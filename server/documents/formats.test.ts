@@ -3,6 +3,7 @@ import { strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readDocument } from './read.ts';
+import { lengthOfWebm } from './webm-live.ts';
 
 const bytesOf = (name: string): Buffer => readFileSync(new URL(`../../demo/documents/${name}`, import.meta.url));
 const sourceOf = (name: string): string => readFileSync(new URL(`../../demo/sources/${name}`, import.meta.url), 'utf8');
@@ -297,6 +298,28 @@ describe('recordings', () => {
     expect(leaf).toMatchObject({ kind: 'sound', video });
     expect(leaf.duration).toBeGreaterThan(3);
     expect(leaf.duration).toBeLessThan(60);
+  });
+});
+
+describe('WebM as a browser records it, where nothing says how large or how long it is', () => {
+  const live = readFileSync(new URL('./fixtures/recorded-live.webm', import.meta.url));
+
+  it('is read, and as long as its last block says', async () => {
+    const { file } = await readDocument(live, 'take.webm');
+    expect(file.leaves).toEqual([{ kind: 'sound', label: 'Recording', duration: 2.399, video: false }]);
+  });
+
+  it('is read up to where it broke off, and refused where nothing of it is left', async () => {
+    const half = (await readDocument(live.subarray(0, 6000), 'take.webm')).file.leaves[0] as LeafOf<'sound'>;
+    expect(half.duration).toBeGreaterThan(0.9);
+    expect(half.duration).toBeLessThan(2.3);
+    await expect(readDocument(live.subarray(0, 40), 'take.webm')).rejects.toThrow();
+  });
+
+  it('says the same as one that tells its length, to a block', () => {
+    const known = bytesOf('catrin-pryce.webm');
+    expect(Math.abs(lengthOfWebm(known)! - 4.908)).toBeLessThan(0.06);
+    expect(lengthOfWebm(Uint8Array.of(1, 2, 3))).toBeUndefined();
   });
 });
 

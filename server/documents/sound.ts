@@ -1,6 +1,7 @@
 import { parseBuffer } from 'music-metadata';
 import { endOfMp4, isCutShort } from './cut-short.ts';
 import { documentErrors, type FileFormat, type Reader } from './document.ts';
+import { headOfWebm, lengthOfWebm } from './webm-live.ts';
 
 export const SOUND_TYPES = {
   wav: 'audio/wav',
@@ -18,6 +19,7 @@ export type SoundFormat = keyof typeof SOUND_TYPES;
 function asLibraryReads(bytes: Uint8Array, format: SoundFormat): Uint8Array {
   if (format === 'mp4')
     return bytes.subarray(0, endOfMp4(new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)));
+  if (format === 'webm') return headOfWebm(bytes);
   return format === 'wav' ? asRiff(bytes) : bytes;
 }
 
@@ -42,13 +44,14 @@ export const readSound =
     const video = found.hasVideo === true || (found.trackInfo ?? []).some(({ type }) => type === 1);
     if (!found.hasAudio && !video) throw documentErrors.noSound(format);
     if (isCutShort(bytes, format)) throw documentErrors.broken(format);
+    const duration = found.duration ?? (format === 'webm' ? lengthOfWebm(bytes) : undefined);
     return {
       title: common.title,
       leaves: [
         {
           kind: 'sound',
           label: video ? 'Video' : 'Recording',
-          duration: found.duration && Number.isFinite(found.duration) ? found.duration : null,
+          duration: duration && Number.isFinite(duration) ? duration : null,
           video,
         },
       ],
