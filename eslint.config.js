@@ -25,7 +25,19 @@ const arrows = {
 /** The rooms of the two large folders, from the ground up: each may use those before it. So there is no way round in a circle. */
 const rooms = {
   web: [
-    ...['wording', 'session', 'outbox', 'shell', 'player', 'transcript', 'recorder', 'recordings', 'feedback', 'folio'],
+    ...[
+      'wording',
+      'offline',
+      'session',
+      'outbox',
+      'shell',
+      'player',
+      'transcript',
+      'recorder',
+      'recordings',
+      'feedback',
+      'folio',
+    ],
     ...[
       'margin',
       'replies',

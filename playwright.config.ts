@@ -30,6 +30,7 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: './test-results/browser.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
+    serviceWorkers: 'block',
     launchOptions: {
       ...(executablePath && { executablePath }),
       args: [

@@ -4,6 +4,7 @@ import { createRequire } from 'node:module';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { defineConfig, type Plugin } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 import vuetify from 'vite-plugin-vuetify';
 
 const folder = (name: string): string => fileURLToPath(new URL(name, import.meta.url));
@@ -31,11 +32,30 @@ function pdfAssets(): Plugin {
   };
 }
 
+/** The app on the home screen of a phone, and the worker that lets returned work be heard again without a network. */
+const homeScreen = VitePWA({
+  strategies: 'injectManifest',
+  srcDir: 'offline',
+  filename: 'worker.ts',
+  injectRegister: false,
+  // Files are kept as they are used: nobody downloads the desk to hear a remark.
+  injectManifest: { injectionPoint: undefined as never, rollupFormat: 'iife' },
+  manifest: {
+    ...{ name: 'Vivid Margin', short_name: 'Vivid Margin', description: 'Your work, and what was said about it.' },
+    ...{ id: '/', start_url: '/', display: 'standalone', background_color: '#ECE7DD', theme_color: '#ECE7DD' },
+    icons: [
+      { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+      { src: '/icon-512.png', sizes: '512x512', type: 'image/png' },
+      { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+    ],
+  },
+});
+
 export default defineConfig({
   // Components are written with script setup, so the other half of Vue can stay away.
   define: { __VUE_OPTIONS_API__: false },
   root: folder('./web'),
-  plugins: [vue(), vuetify({ autoImport: true }), pdfAssets()],
+  plugins: [vue(), vuetify({ autoImport: true }), pdfAssets(), homeScreen],
   build: {
     outDir: folder('./dist/web'),
     emptyOutDir: true,

@@ -136,7 +136,33 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await student.getByRole('link', { name: 'Open your feedback' }).first().click();
   await expect(ribbonAbout(student, 'the whole work')).toBeVisible();
   await look(student, 'feedback');
+  await student.keyboard.press('l');
+  await student.getByRole('button', { name: 'Pause', exact: true }).click();
+  await student.keyboard.press('?');
+  await expect(student.getByRole('complementary', { name: 'Keys' })).toBeVisible();
+  await look(student, 'listening through, and its keys');
+  await student.getByRole('button', { name: 'End listening' }).click();
+  await student.getByRole('link', { name: 'Your work' }).click();
+  await student.getByRole('link', { name: 'Revise it' }).first().click();
+  await student.getByRole('textbox', { name: 'Your text' }).click();
+  await student.getByRole('button', { name: 'Table', exact: true }).click();
+  await student.getByRole('button', { name: 'Formula' }).click();
+  await expect(
+    student.getByRole('complementary', { name: 'Remarks to deal with' }).getByRole('checkbox').first(),
+  ).toBeVisible();
+  await look(student, 'typing, beside the remarks');
+  await student.getByRole('button', { name: 'Record it here' }).click();
+  await expect(student.getByRole('button', { name: 'Record', exact: true })).toBeVisible();
+  await look(student, 'recording');
+  const revising = student.url();
   await student.setViewportSize({ width: 390, height: 780 });
+  await look(student, 'recording on a phone');
+  await student.goto(revising.replace('record', 'type'));
+  await expect(student.getByRole('textbox', { name: 'Your text' })).toBeVisible();
+  await look(student, 'typing on a phone');
+  await student.goto(server.address);
+  await student.getByRole('link', { name: 'Open your feedback' }).first().click();
+  await expect(student.getByRole('article')).toBeVisible();
   await student.getByRole('navigation', { name: 'Remarks at their passages' }).getByRole('button').nth(2).click();
   await expect(student.getByRole('complementary', { name: 'The remark in hand' })).toBeVisible();
   await look(student, 'feedback on a phone');

@@ -41,14 +41,17 @@ export { expect };
 
 export const TEACHER = 'Tamsin Adeyemi';
 
-/** Opens a browser of their own for a person of the sample school, who has used a desk before. */
+/**
+ * Opens a browser of their own for a person of the sample school, who has used a desk before. What a worker of the page asks for
+ * cannot be watched from here, so there is none unless it is allowed.
+ */
 export async function enter(
   browser: Browser,
   server: Server,
   name: string,
   device: BrowserContextOptions = { viewport: { width: 1280, height: 800 } },
 ): Promise<Page> {
-  const page = await (await browser.newContext(device)).newPage();
+  const page = await (await browser.newContext({ serviceWorkers: 'block', ...device })).newPage();
   await page.addInitScript(() => localStorage.setItem('microphone-checked', 'true'));
   await page.goto(`${server.address}/sign-in`);
   await page.getByRole('button', { name, exact: true }).click();

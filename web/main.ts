@@ -18,4 +18,8 @@ registerSubject('notes', async () => (await import('./notes/subject.ts')).noteSu
 
 findLostPages(router);
 
+// In development files have no lasting names.
+if (import.meta.env.PROD && 'serviceWorker' in navigator)
+  addEventListener('load', () => void navigator.serviceWorker.register('/worker.js').catch(() => undefined));
+
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');

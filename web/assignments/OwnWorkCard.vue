@@ -135,15 +135,13 @@ const nameOf = ({ version, files }: Version): string =>
       </template>
     </template>
     <v-btn
-      v-else-if="returned && assignment.questions.length === 0"
+      v-else-if="assignment.questions.length === 0"
       size="small"
       variant="outlined"
       :to="{ name: 'hand-in', params: { assignment: assignment.id } }"
       >Revise it</v-btn
     >
-    <v-btn v-else size="small" @click="again = true">{{
-      assignment.questions.length > 0 ? 'Answer once more' : 'Hand in a new version'
-    }}</v-btn>
+    <v-btn v-else size="small" @click="again = true">Answer once more</v-btn>
     <p v-if="opens && ruleWords" class="quiet">{{ ruleWords }}</p>
   </section>
 </template>

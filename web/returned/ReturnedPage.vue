@@ -31,6 +31,7 @@ import { COMMANDS, type ReturnedDeeds } from './commands.ts';
 import ResultDrawer from './ResultDrawer.vue';
 import ReturnedRibbon from './ReturnedRibbon.vue';
 import { useListenThrough } from './use-listen-through.ts';
+import { useKeptHere } from '../offline/use-kept-here.ts';
 import { useHeard } from '../player/use-heard.ts';
 import { useSession } from '../session/session.ts';
 
@@ -73,8 +74,11 @@ const { error, load } = useLoaded(
   () => [props.submission, props.preview],
 );
 
-// What answers are given with is here before the network may be gone.
-useTimeoutFn(() => void import('../replies/ReplyBox.vue').catch(() => undefined), 2500);
+// What one may want next is here before the network may be gone.
+useTimeoutFn(() => {
+  for (const part of [import('../replies/ReplyBox.vue'), import('./ListenBar.vue'), import('./KeyPanel.vue')])
+    void part.catch(() => undefined);
+}, 2500);
 
 const remarks = computed(() => feedback.value?.remarks ?? []);
 const filter = useMarginFilter(
@@ -132,6 +136,12 @@ useCommandKeys<ReturnedDeeds>(COMMANDS, {
 const narrow = useNarrow();
 /** Where there is no room beside the work, the scores come from the side. */
 const scores = ref(false);
+
+if (!props.preview)
+  useKeptHere(
+    () => props.submission,
+    () => feedback.value,
+  );
 
 useHeard(
   computed(() =>

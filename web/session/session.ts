@@ -1,8 +1,10 @@
+import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { Person } from '#contract/basics';
 import * as endpoints from '#contract/session';
 import type { SignIn } from '#contract/session';
+import { forgetAllKept } from '../offline/kept.ts';
 import { call } from './api.ts';
 
 /** Who is signed in. */
@@ -11,7 +13,14 @@ export const useSession = defineStore('session', () => {
   const known = ref(false);
   const steward = ref(false);
 
+  /** Whose things are kept in this browser. */
+  const keptFor = useLocalStorage<string | null>('kept-for', null);
+
   function take(session: endpoints.Session): void {
+    if (session.person?.id !== keptFor.value) {
+      void forgetAllKept();
+      keptFor.value = session.person?.id ?? null;
+    }
     person.value = session.person;
     steward.value = session.steward === true;
     known.value = true;
@@ -34,12 +43,12 @@ export const useSession = defineStore('session', () => {
 
   async function signOut(): Promise<void> {
     await call(endpoints.signOut);
-    person.value = null;
+    take({ person: null });
   }
 
   async function signOutEverywhere(): Promise<void> {
     await call(endpoints.signOutEverywhere);
-    person.value = null;
+    take({ person: null });
   }
 
   return { person, known, steward, load, enter, signIn, signOut, signOutEverywhere };
