@@ -85,6 +85,7 @@ const rooms = {
       'returning',
       'hand-in',
       'own-work',
+      'own-data',
       'replies',
       'search',
       'stamps',

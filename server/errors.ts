@@ -374,6 +374,20 @@ export const problems = {
       'There is no translator for these two languages. Type the words yourself.',
     ),
   translatorAway: (reason: string) => new ProblemError(502, 'translator-away', 'Not translated', reason),
+  otherName: () =>
+    new ProblemError(
+      422,
+      'other-name',
+      'Not erased',
+      'This is not the name. Type it as it stands in the list; nothing was erased.',
+    ),
+  erasesTeacher: () =>
+    new ProblemError(
+      409,
+      'erases-teacher',
+      'Not erased',
+      'This person teaches or has taught: what they said belongs to the works of their students. Nothing was erased.',
+    ),
   replyEmpty: () =>
     new ProblemError(422, 'reply-empty', 'Empty answer', 'Write or say something before you send the answer.'),
   noRoom: () =>

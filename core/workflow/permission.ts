@@ -112,6 +112,8 @@ export const permissions = {
   'handout.read': on('handout', ({ teacher, student }) => teacher || student),
   'handout.change': on('handout', teaches),
   'person.reset': on('person', ({ steward, other }) => steward && other),
+  'person.export': on('person', ({ steward, other }) => steward && other),
+  'person.erase': on('person', ({ steward, other }) => steward && other),
   'stamp.read': on('stamp', owns),
   'stamp.remove': on('stamp', owns),
   'upload.send': on('upload', owns),

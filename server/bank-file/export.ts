@@ -8,7 +8,7 @@ import type { Queries } from '../db/database.ts';
 import { findMedium, readWholeMedium } from '../media/media.ts';
 import { BagWriter, sha256, TOP } from './bag.ts';
 import { asOgg } from './ogg.ts';
-import type { ZipPart } from './zip-stream.ts';
+import type { ZipPart } from '../media/zip-stream.ts';
 
 const PIECE = 50;
 const PAGE = 'data/bank.jsonld';

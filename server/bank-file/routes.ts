@@ -1,15 +1,14 @@
-import { Router, type Response } from 'express';
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
+import { Router } from 'express';
 import { bankFile, bankTable, importBank as importEndpoint } from '../../contract/bank-file.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
+import { saveAs } from '../http/save-as.ts';
 import { serve, serveBytes } from '../http/serve.ts';
 import { wake } from '../recordings/make.ts';
 import { exportBank } from './export.ts';
 import { importBank } from './import.ts';
 import { exportTable } from './table.ts';
-import { zipped } from './zip-stream.ts';
+import { zipped } from '../media/zip-stream.ts';
 
 /** A bank out of the school and into another, as files of open formats. */
 export function bankFileRoutes(context: Context): Router {
@@ -24,25 +23,11 @@ export function bankFileRoutes(context: Context): Router {
   });
 
   serveBytes(router, context, bankFile, 'own', (_params, _request, response, person) =>
-    save(response, 'remark-bank.zip', 'application/zip', zipped(exportBank(db, person.id))),
+    saveAs(response, 'remark-bank.zip', 'application/zip', zipped(exportBank(db, person.id))),
   );
 
   serveBytes(router, context, bankTable, 'own', (_params, _request, response, person) =>
-    save(response, 'remark-bank.csv', 'text/csv; charset=utf-8', exportTable(db, person.id)),
+    saveAs(response, 'remark-bank.csv', 'text/csv; charset=utf-8', exportTable(db, person.id)),
   );
   return router;
-}
-
-/** Streams what is made meanwhile; who goes away in between ends it. */
-async function save(
-  response: Response,
-  name: string,
-  type: string,
-  parts: AsyncIterable<Uint8Array | string>,
-): Promise<void> {
-  response.attachment(name);
-  response.set({ 'Content-Type': type, 'Cache-Control': 'no-store' });
-  await pipeline(Readable.from(parts), response).catch((error: NodeJS.ErrnoException) => {
-    if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
-  });
 }

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import type { Slip } from '#contract/joining';
+import { readDataRecords, type DataRecord } from '#contract/own-data';
 import { readPeople, resetPerson, type SchoolPerson } from '#contract/steward';
 import { computed, ref, shallowRef } from 'vue';
 import SlipSheet from '../courses/SlipSheet.vue';
 import { call, sentenceOf } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
+import PersonData from './PersonData.vue';
 import StateNote from '../shell/StateNote.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
-import { dayAndTime, listOf } from '../wording/format.ts';
+import { counted, dayAndTime, listOf } from '../wording/format.ts';
 
 /** For the school's steward: everybody, and a new way in for whoever needs one. */
 const { value, error, load } = useLoaded(() => call(readPeople));
@@ -21,6 +23,23 @@ const found = computed(() => {
   const words = wanted.value.trim().toLowerCase();
   return (value.value?.people ?? []).filter(({ name, login }) => `${name} ${login}`.toLowerCase().includes(words));
 });
+
+/** Whose data are before the steward. */
+const chosen = shallowRef<SchoolPerson>();
+const told = ref<string>();
+const records = useLoaded(() => call(readDataRecords));
+
+function open(person: SchoolPerson): void {
+  chosen.value = person;
+  told.value = undefined;
+  window.scrollTo(0, 0);
+}
+
+async function erased({ works, recordings }: DataRecord): Promise<void> {
+  told.value = `Erased: ${counted(works, 'work')} and ${counted(recordings, 'recording')} of their own, and all that was said about them.`;
+  chosen.value = undefined;
+  await Promise.all([load(), records.load()]);
+}
 
 const coursesOf = ({ teaches, learns }: SchoolPerson): string =>
   [
@@ -49,6 +68,15 @@ async function reset(person: SchoolPerson): Promise<void> {
       </p>
       <v-text-field v-model="wanted" class="find" label="Find somebody" density="compact" hide-details />
       <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
+      <p v-if="told" role="status">{{ told }}</p>
+      <PersonData
+        v-if="chosen"
+        :key="chosen.id"
+        :person="chosen"
+        @erased="erased"
+        @exported="void records.load()"
+        @close="chosen = undefined"
+      />
       <StateNote v-if="found.length === 0">Nobody is called that.</StateNote>
       <v-table v-else class="people">
         <thead>
@@ -74,11 +102,24 @@ async function reset(person: SchoolPerson): Promise<void> {
                 @click="reset(person)"
                 >{{ person.cameInAt ? 'Forgot the password' : 'Join slip' }}</v-btn
               >
+              <v-btn v-if="!person.steward" size="small" :aria-label="`All data: ${person.name}`" @click="open(person)"
+                >All data</v-btn
+              >
             </td>
           </tr>
         </tbody>
       </v-table>
       <p v-if="found.length > MOST" class="quiet">{{ found.length - MOST }} more; type a part of the name.</p>
+      <section v-if="records.value.value?.records.length" class="records" aria-labelledby="records">
+        <h2 id="records">Exported and erased</h2>
+        <ul>
+          <li v-for="one in records.value.value.records" :key="one.id">
+            {{ one.what }} by {{ one.by }}, <span class="figures">{{ dayAndTime(one.at) }}</span>:
+            {{ counted(one.works, 'work') }}, {{ counted(one.recordings, 'recording') }}
+            <span class="quiet">number {{ one.person.slice(0, 8) }}</span>
+          </li>
+        </ul>
+      </section>
     </template>
   </PageFrame>
 </template>
@@ -108,6 +149,16 @@ thead th {
 }
 .quiet {
   color: var(--quiet);
+}
+.records {
+  margin-top: 32px;
+}
+.records h2 {
+  font-size: 17px;
+  font-weight: 650;
+}
+.records ul {
+  list-style: none;
 }
 .refused {
   color: rgb(var(--v-theme-error));

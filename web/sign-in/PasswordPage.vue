@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { urlOf } from '#contract/endpoint';
+import { ownData } from '#contract/own-data';
 import { changePassword, readSessions, SHORTEST_PASSWORD } from '#contract/session';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -100,6 +102,11 @@ async function leaveEverywhere(): Promise<void> {
         If you left another computer signed in, or lost a phone: this signs you out of all of them, and of this one.
       </p>
       <v-btn variant="outlined" :disabled="busy" @click="leaveEverywhere">Sign out everywhere</v-btn>
+    </section>
+    <section aria-labelledby="own-data">
+      <h2 id="own-data">All your data</h2>
+      <p>Everything that you handed in, said and got back, with files and sounds, as one zip file.</p>
+      <v-btn variant="outlined" :href="urlOf(ownData, {})">Download all your data</v-btn>
     </section>
   </PageFrame>
 </template>

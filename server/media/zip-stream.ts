@@ -2,12 +2,17 @@ import { Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 
 export interface ZipPart {
   name: string;
-  bytes: Uint8Array;
+  bytes: Uint8Array | AsyncIterable<Uint8Array>;
   /** Sounds are packed already. */
   packed: boolean;
 }
 
-/** A zip file part by part, so that no more than one of them is in memory. */
+async function* piecesOf(bytes: ZipPart['bytes']): AsyncGenerator<Uint8Array> {
+  if (bytes instanceof Uint8Array) yield bytes;
+  else yield* bytes;
+}
+
+/** A zip file part by part and piece by piece, so that no more than one of them is in memory. */
 export async function* zipped(parts: AsyncIterable<ZipPart>): AsyncGenerator<Uint8Array> {
   const ready: Uint8Array[] = [];
   let broken: Error | undefined;
@@ -18,7 +23,12 @@ export async function* zipped(parts: AsyncIterable<ZipPart>): AsyncGenerator<Uin
   for await (const { name, bytes, packed } of parts) {
     const entry = packed ? new ZipPassThrough(name) : new ZipDeflate(name, { level: 6 });
     zip.add(entry);
-    entry.push(bytes, true);
+    for await (const piece of piecesOf(bytes)) {
+      entry.push(piece);
+      if (broken) throw broken;
+      yield* ready.splice(0);
+    }
+    entry.push(new Uint8Array(), true);
     if (broken) throw broken;
     yield* ready.splice(0);
   }
