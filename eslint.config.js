@@ -86,6 +86,7 @@ const rooms = {
       'hand-in',
       'own-work',
       'own-data',
+      'notices',
       'replies',
       'search',
       'stamps',

@@ -69,6 +69,8 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await teacher.getByRole('button', { name: TEACHER }).click();
   await teacher.getByRole('menuitem', { name: 'People of the school' }).click();
   await expect(teacher.getByRole('rowheader', { name: 'Amaru Quispe' })).toBeVisible();
+  await teacher.getByRole('button', { name: 'All data: Amaru Quispe' }).click();
+  await expect(teacher.getByRole('heading', { name: 'All data of Amaru Quispe' })).toBeVisible();
   await look(teacher, 'people of the school');
   await teacher.getByRole('button', { name: TEACHER }).click();
   await teacher.getByRole('menuitem', { name: 'Mail of the school' }).click();
@@ -170,6 +172,7 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await look(student, 'scores on a phone');
   for (const [path, what] of [
     ['', 'own work'],
+    ['notices', 'notices'],
     ['search', 'find'],
     ['password', 'a new password'],
   ]) {

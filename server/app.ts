@@ -27,6 +27,7 @@ import { languageRoutes } from './languages/routes.ts';
 import { mailRoutes } from './mail/routes.ts';
 import { marginKeyRoutes } from './margin-key/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
+import { noticeRoutes } from './notices/routes.ts';
 import { ownDataRoutes } from './own-data/routes.ts';
 import { ownWorkRoutes } from './own-work/routes.ts';
 import { presenceRoutes } from './presence/routes.ts';
@@ -93,6 +94,7 @@ const ROUTES = [
   stewardRoutes,
   mailRoutes,
   waitingRoutes,
+  noticeRoutes,
   ownDataRoutes,
   ownWorkRoutes,
   courseRoutes,

@@ -7,6 +7,7 @@ import type { Context } from './context.ts';
 import type { Database } from './db/database.ts';
 import { readDocumentApart } from './documents/read-apart.ts';
 import { mailerOf, type Mailer } from './mail/mailer.ts';
+import { queueDigests } from './notices/digest.ts';
 import { sendMails } from './mail/send.ts';
 import { purge } from './purge.ts';
 import { returnPlanned } from './returning/planned.ts';
@@ -18,6 +19,7 @@ import type { Transcriber } from './speech/transcriber.ts';
 const HOUR = 60 * 60 * 1000;
 /** How late a return at a set time, or mail, may be, in milliseconds. */
 const PLANNED_EVERY = 15_000;
+const DIGESTS_EVERY = 10 * 60_000;
 
 /** Milliseconds for which an idle connection is kept: longer than most proxies do, so that none sends into one that is being closed. */
 const KEPT_OPEN = 75_000;
@@ -66,15 +68,18 @@ export async function startServer(
     void sendPlanned(db, stopping.signal);
     void mailWaiting(db, mailer, stopping.signal);
   };
+  const digest = (): void => void tellNews(db, settings.address ?? addressOf(server, settings), stopping.signal);
+  const digests = setInterval(digest, DIGESTS_EVERY);
+  digests.unref();
   const planned = setInterval(send, PLANNED_EVERY);
   planned.unref();
   send();
-  const { port } = server.address() as AddressInfo;
   return {
-    address: `http://${settings.host === '127.0.0.1' ? 'localhost' : settings.host}:${port}`,
+    address: addressOf(server, settings),
     stop: async () => {
       clearInterval(timer);
       clearInterval(planned);
+      clearInterval(digests);
       stopping.abort();
       mailer.stop();
       server.close();
@@ -83,6 +88,20 @@ export async function startServer(
       await Promise.all([speech.stop(), context.bank.stop()]);
     },
   };
+}
+
+function addressOf(server: Server, { host }: Settings): string {
+  const { port } = server.address() as AddressInfo;
+  return `http://${host === '127.0.0.1' ? 'localhost' : host}:${port}`;
+}
+
+async function tellNews(db: Database, address: string, stopping: AbortSignal): Promise<void> {
+  try {
+    await queueDigests(db, address, new Date(), stopping);
+  } catch (error) {
+    if (stopping.aborted) return;
+    process.stderr.write(`Could not tell people what is new: ${String(error)}\n`);
+  }
 }
 
 async function listen(server: Server, { port, host }: Settings): Promise<void> {

@@ -69,6 +69,7 @@ export const router = createRouter({
     },
     { path: '/people', name: 'people', component: () => import('./joining/StewardPage.vue'), meta: { teaches: true } },
     { path: '/mail', name: 'mail', component: () => import('./joining/MailPage.vue'), meta: { teaches: true } },
+    { path: '/notices', name: 'notices', component: () => import('./joining/NoticesPage.vue') },
     { path: '/password', name: 'password', component: () => import('./sign-in/PasswordPage.vue') },
     { path: '/search', name: 'search', component: () => import('./search/SearchPage.vue') },
     {

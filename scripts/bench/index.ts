@@ -5,6 +5,7 @@ import { benchDocuments } from './documents.ts';
 import { benchMargin } from './margin.ts';
 import { benchReattach } from './reattach.ts';
 import { benchDesk } from './desk.ts';
+import { benchOpening } from './opening.ts';
 import { benchQueue } from './queue.ts';
 import { benchSchool } from './school.ts';
 import { benchSpeech } from './speech.ts';
@@ -17,6 +18,7 @@ const SUBJECTS: Record<string, () => object | Promise<object>> = {
   desk: benchDesk,
   documents: benchDocuments,
   margin: benchMargin,
+  opening: benchOpening,
   queue: benchQueue,
   reattach: () => benchReattach(),
   school: benchSchool,

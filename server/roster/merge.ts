@@ -6,6 +6,7 @@ const DOERS = ['replies.author', 'recordings.owner', 'uploads.owner', 'mails.per
 /** Columns that are there once for each student: what the one who stays has already counts. */
 const ONCE = [
   { table: 'answer_drafts', column: 'student', with: ['assignment'] },
+  { table: 'notice_settings', column: 'person', with: [] },
   { table: 'typed_drafts', column: 'student', with: ['assignment'] },
   { table: 'standings', column: 'student', with: ['assignment'] },
   { table: 'greetings', column: 'student', with: ['teacher'] },
@@ -25,7 +26,7 @@ export async function mergePeople(tx: Queries, from: string, into: string): Prom
     await tx.query(`update ${table} set ${column} = $2 where ${column} = $1`, [from, into]);
   }
   for (const { table, column, with: others } of ONCE) {
-    const same = others.map((other) => `o.${other} = t.${other}`).join(' and ');
+    const same = ['true', ...others.map((other) => `o.${other} = t.${other}`)].join(' and ');
     await tx.query(
       `update ${table} t set ${column} = $2 where ${column} = $1
          and not exists (select from ${table} o where o.${column} = $2 and ${same})`,

@@ -1,5 +1,6 @@
 import {
   mdiAccountGroupOutline,
+  mdiBellOutline,
   mdiBookmarkMultipleOutline,
   mdiBookOpenPageVariantOutline,
   mdiEmailOutline,
@@ -64,7 +65,8 @@ export function useShell(): Shell {
             { title: 'Mail of the school', icon: mdiEmailOutline, to: { name: 'mail' } },
           ]
         : []),
-      { title: 'Password', icon: mdiLockOutline, to: { name: 'password' } },
+      { title: 'Notices', icon: mdiBellOutline, to: { name: 'notices' } },
+      { title: 'Password and data', icon: mdiLockOutline, to: { name: 'password' } },
       { title: 'Sign out', icon: mdiLogout, run: () => void signOut() },
     ]),
   };
