@@ -1,4 +1,4 @@
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { enter, expect, test, TEACHER } from './school.ts';
 
 test.use({ school: 'hand-in' });
@@ -142,6 +142,71 @@ test('a work is typed, survives a lost network and a second window, is handed in
     await expect(margin).toContainText('I measured it: 20 cm.');
     await margin.getByRole('button', { name: 'Show what changed' }).click();
     await expect(margin).toContainText('a little');
+  });
+});
+
+/** Tab, until it has the keyboard. */
+async function tabTo(page: Page, wanted: Locator, key: 'Tab' | 'Shift+Tab' = 'Tab'): Promise<void> {
+  await expect(wanted).toBeVisible();
+  for (let step = 0; step < 120; step++) {
+    if (await wanted.evaluate((element) => element === document.activeElement)) return;
+    await page.keyboard.press(key);
+  }
+  throw new Error(`Tab never came to ${String(wanted)}`);
+}
+
+test('the whole job of a student, by keyboard alone', async ({ browser, server }) => {
+  const page = await (await browser.newContext()).newPage();
+  await page.goto(`${server.address}/sign-in`);
+  await tabTo(page, page.getByRole('button', { name: 'Amaru Quispe', exact: true }));
+  await page.keyboard.press('Enter');
+
+  await test.step('opens what came back, and listens through it', async () => {
+    await tabTo(page, page.getByRole('link', { name: 'Open your feedback' }).first());
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('article')).toBeVisible();
+    await page.keyboard.press('l');
+    const bar = page.getByRole('region', { name: 'Listening through' });
+    await expect(bar).toContainText('1 of 5 spoken');
+    await expect(page.locator('[data-remark] .now').first()).toBeVisible();
+    await page.keyboard.press('Space');
+    await expect(bar.getByRole('button', { name: 'Go on' })).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(bar).toBeHidden();
+  });
+
+  await test.step('answers a remark, and says that another is understood', async () => {
+    await page.keyboard.press('b');
+    const ribbon = page.locator('[data-remark]:focus');
+    await expect(ribbon).toContainText('When you write that a reason is obvious');
+    const id = await ribbon.getAttribute('data-remark');
+    const remark = page.locator(`[data-remark="${id}"]`);
+    await tabTo(page, remark.getByRole('textbox', { name: 'Write an answer' }));
+    await page.keyboard.type('I took the four words out.');
+    await page.keyboard.press('Control+Enter');
+    await expect(remark.getByRole('list', { name: 'Answers' })).toContainText('four words out');
+    await tabTo(page, remark.getByRole('button', { name: /^Got it/ }), 'Shift+Tab');
+    await page.keyboard.press('g');
+    await expect(remark).toContainText('Settled');
+  });
+
+  await test.step('revises it and hands it in', async () => {
+    await tabTo(page, page.getByRole('link', { name: 'Your work' }), 'Shift+Tab');
+    await page.keyboard.press('Enter');
+    await tabTo(page, page.getByRole('link', { name: 'Revise it' }).first());
+    await page.keyboard.press('Enter');
+    await tabTo(page, text(page));
+    await page.keyboard.type('The reason is plain, and here it is.');
+    await kept(page);
+    // Tab is for those who write; Escape first, and it leads on.
+    await page.keyboard.press('Escape');
+    const dealt = page.getByRole('checkbox', { name: 'Dealt with' }).first();
+    await tabTo(page, dealt);
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('complementary', { name: 'Remarks to deal with' })).toContainText('1 of 8 dealt with');
+    await tabTo(page, page.getByRole('button', { name: 'Hand in the new version' }), 'Shift+Tab');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('status', { name: 'Receipt' })).toContainText('Version 2');
   });
 });
 

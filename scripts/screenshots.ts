@@ -51,8 +51,6 @@ await teacher.screenshot({ path: `${FOLDER}desk-speaking.png` });
 await teacher.keyboard.up('Space');
 await ribbonAbout(teacher, 'Mrs Anstey').waitFor();
 await teacher.waitForTimeout(1500);
-await teacher.keyboard.press('e');
-await picture(teacher, 'desk-cutting');
 await teacher.goto(`${server.address}/search?words=the+reader`);
 await teacher.getByRole('article').first().waitFor();
 await picture(teacher, 'find-remarks');
@@ -111,10 +109,41 @@ const student = await enter(browser, server, 'Amaru Quispe');
 await picture(student, 'own-work');
 await workIn(student, 'A walk along the shore').getByRole('link', { name: 'Open your feedback' }).click();
 await student.locator('mark').first().click();
-await picture(student, 'returned');
+await student.keyboard.press('l');
+await student.waitForTimeout(3500);
+await student.screenshot({ path: `${FOLDER}returned.png` });
+await student.keyboard.press('Escape');
 await student.setViewportSize({ width: 390, height: 780 });
 await student.getByRole('complementary', { name: 'The remark in hand' }).waitFor();
 await picture(student, 'returned-on-a-phone');
+
+await student.setViewportSize({ width: 1280, height: 800 });
+await student.goto(server.address);
+await student.getByRole('link', { name: 'Revise it' }).first().click();
+const typed = student.getByRole('textbox', { name: 'Your text' });
+await typed.click();
+await student.keyboard.type(
+  '# What the Strand Line Keeps\nThe three lines are a calendar. Every tide in the week before had been a little lower than the one before it, so each left its line a little further down.\n\nI counted what lay in each:\n',
+);
+await student.getByRole('button', { name: 'Table', exact: true }).click();
+for (const cell of ['Line', 'Wrack', 'Whelk eggs', 'lowest', '9', '0', 'middle', '11', '2']) {
+  await student.keyboard.type(cell);
+  await student.keyboard.press('Tab');
+}
+await student.getByRole('checkbox', { name: 'Dealt with' }).nth(1).check();
+await student.getByText('Everything you typed is saved.').waitFor();
+await picture(student, 'revising');
+await student.getByRole('button', { name: 'Record it here' }).click();
+await student.getByRole('button', { name: 'Record', exact: true }).click();
+await student.getByRole('button', { name: 'Pause' }).waitFor();
+await student.waitForTimeout(4000);
+await student.getByRole('button', { name: 'Stop' }).click();
+await student.getByRole('textbox', { name: 'Name of Take 1' }).fill('At the slip, with wind');
+await student.getByRole('button', { name: 'Record another take' }).click();
+await student.getByRole('button', { name: 'Pause' }).waitFor();
+await student.waitForTimeout(3500);
+await student.screenshot({ path: `${FOLDER}recording-a-work.png` });
+await student.getByRole('button', { name: 'Throw this take away' }).click();
 
 await teacher.goto(server.address);
 await teacher.getByRole('link', { name: 'A walk along the shore' }).last().click();
@@ -134,7 +163,6 @@ await first.getByLabel('Name of the school').fill('Low Water School');
 await first.getByLabel('Your name').fill(TEACHER);
 await first.getByLabel('Choose a password').fill('seven tides a week');
 await first.getByLabel('The password once more').fill('seven tides a week');
-await picture(first, 'empty-school');
 await first.getByRole('button', { name: 'Open the school' }).click();
 await first.getByRole('button', { name: 'Go on' }).click();
 await first.getByLabel('Title of a new course').fill('Reading the Shore');

@@ -80,7 +80,7 @@ async function change(part: Partial<NoticeSettings>): Promise<void> {
           <v-select
             :model-value="settings.quiet.from"
             :items="HOURS"
-            label="Nothing from"
+            label="No mail from"
             @update:model-value="change({ quiet: { ...settings.quiet, from: $event } })"
           />
           <v-select

@@ -146,6 +146,7 @@ thead th {
 }
 .end {
   text-align: end;
+  white-space: nowrap;
 }
 .quiet {
   color: var(--quiet);

@@ -34,6 +34,8 @@ const entries = computed(() =>
 <style scoped>
 .choice {
   max-width: 190px;
+  min-width: 0;
+  padding-inline: 7px 2px;
   font-size: 13px;
   font-weight: 400;
   background: var(--paper);
