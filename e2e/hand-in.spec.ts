@@ -241,3 +241,25 @@ test('a work is recorded: counted down, paused, named, kept through a reload, an
   await receipt.getByRole('link', { name: 'See it as your teacher will' }).click();
   await expect(page.getByRole('article').getByRole('button', { name: /^Play/ }).first()).toBeVisible();
 });
+
+test('what the teacher said is said after them, and heard line by line beside one’s own', async ({
+  browser,
+  server,
+}) => {
+  const page = await enter(browser, server, STUDENT);
+  await openHandIn(page, 'A field sketch', 'record it here');
+  await expect(page.getByRole('group', { name: 'the spoken instructions' })).toBeVisible();
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await page.waitForTimeout(5000);
+  await page.getByRole('button', { name: 'Stop' }).click();
+  const practice = page.getByRole('region', { name: 'Beside your teacher’s recording' });
+  await practice.getByRole('button', { name: 'Line 1: your teacher’s, then yours' }).click();
+  await expect(practice.getByRole('button', { name: 'Stop line 1' })).toBeVisible();
+  // First theirs, then one's own, and then it is over by itself.
+  await expect(
+    page.getByRole('group', { name: 'the spoken instructions' }).getByRole('button', { name: /^Pause/ }),
+  ).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Pause Take 1' })).toBeVisible();
+  await expect(practice.getByRole('button', { name: /^Line 1/ })).toBeVisible();
+});

@@ -6,6 +6,7 @@ export * from './level.ts';
 export * from './limit.ts';
 export * from './loudness.ts';
 export * from './measure.ts';
+export * from './pauses.ts';
 export * from './peaks.ts';
 export * from './played.ts';
 export * from './quietest.ts';

@@ -6,6 +6,7 @@ export * from './find.ts';
 export * from './hesitation.ts';
 export * from './hints.ts';
 export * from './joined.ts';
+export * from './lines.ts';
 export * from './named.ts';
 export * from './plausible.ts';
 export * from './pronunciation.ts';

@@ -4,7 +4,7 @@ import { mdiTrashCanOutline } from '@mdi/js';
 import { ref, shallowRef } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 import FileLabel from './FileLabel.vue';
-import HandoutList from './HandoutList.vue';
+import HandoutList from '../hand-in/HandoutList.vue';
 
 /** Files that go to the students: one to start from at once, a model to learn from perhaps only with their returned work. */
 const props = defineProps<{ assignment: string; handouts: readonly Handout[] }>();

@@ -9,7 +9,7 @@ import HandIn from '../hand-in/HandIn.vue';
 
 // Most assignments are told in writing alone.
 const NotesHere = defineAsyncComponent(() => import('../notes/NotesHere.vue'));
-const HandoutList = defineAsyncComponent(() => import('./HandoutList.vue'));
+const HandoutList = defineAsyncComponent(() => import('../hand-in/HandoutList.vue'));
 
 /** A student's own work in one assignment. */
 const props = defineProps<{ work: OwnWork }>();

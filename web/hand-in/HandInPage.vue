@@ -3,6 +3,8 @@ import { readOwnWork } from '#contract/assignments';
 import { useEventListener } from '@vueuse/core';
 import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { samePlace, useNoteStore } from '../notes/note-store.ts';
+import NotesHere from '../notes/NotesHere.vue';
 import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
@@ -10,6 +12,7 @@ import { useLoaded } from '../shell/use-loaded.ts';
 import { dayAndTime } from '../wording/format.ts';
 import { putSuggestion } from './put-suggestion.ts';
 import HandIn from './HandIn.vue';
+import HandoutList from './HandoutList.vue';
 import HandInReceipt from './HandInReceipt.vue';
 import TypedHere from './TypedHere.vue';
 
@@ -54,6 +57,15 @@ const way = computed<Way>({
   set: (by) => void router.replace({ query: { by } }),
 });
 
+const instructions = computed(() => ({ place: 'instructions', assignment: props.assignment }) as const);
+const notes = useNoteStore();
+/** What is spoken there can be said after them. */
+const model = computed(
+  () =>
+    notes.of(asked.value?.courseId ?? '').find(({ at, recording }) => recording && samePlace(at, instructions.value))
+      ?.recording ?? undefined,
+);
+
 const handedIn = ref<string>();
 async function done(submission?: string): Promise<void> {
   await load();
@@ -78,6 +90,8 @@ useEventListener(window, 'input', () => (handedIn.value = undefined));
         <template v-if="asked.dueAt && Date.parse(asked.dueAt) < Date.now()">; you can still hand it in</template>
       </p>
       <p v-if="asked.brief" class="brief">{{ asked.brief }}</p>
+      <NotesHere :course="asked.courseId" :at="instructions" label="the spoken instructions" />
+      <HandoutList v-if="asked.handouts.length > 0" :handouts="asked.handouts" />
       <StateNote v-if="asked.questions.length > 0"
         >This assignment asks questions: answer them under
         <router-link :to="{ name: 'home' }">Your work</router-link>.</StateNote
@@ -102,6 +116,7 @@ useEventListener(window, 'input', () => (handedIn.value = undefined));
             :assignment="assignment"
             :title="asked.title"
             :again="newest !== undefined"
+            :model="model"
             @done="done"
           />
           <HandIn v-else :assignment="assignment" :again="newest !== undefined" @done="done()" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { handIn } from '#contract/assignments';
+import type { Recording } from '#contract/recordings';
 import { clock } from '#core/audio';
 import { mdiMicrophoneOutline, mdiPause, mdiRecord, mdiStop, mdiVideoOutline } from '@mdi/js';
 import { computed, ref, useTemplateRef, watchEffect } from 'vue';
@@ -12,10 +13,17 @@ import { call, sentenceOf } from '../session/api.ts';
 import { forgetSent, sendFiles } from '../session/resumable.ts';
 import { useSchool } from '../session/school.ts';
 import { byteSize, percent } from '../wording/format.ts';
+import PracticeLines from './PracticeLines.vue';
 import { useWorkTakes, type WorkTake } from './use-work-takes.ts';
 
 /** A work that is recorded here: as many takes as one likes, of which one or some are handed in. */
-const props = defineProps<{ assignment: string; title: string; again: boolean }>();
+const props = defineProps<{
+  assignment: string;
+  title: string;
+  again: boolean;
+  /** What the teacher said, to be said after them. */
+  model?: Recording | undefined;
+}>();
 const emit = defineEmits<{ done: [submission: string] }>();
 
 /** Seconds. */
@@ -155,6 +163,7 @@ async function send(): Promise<void> {
         <div class="strip"><SoundStrip :id="take.id" :url="take.url" :sound="take.sound" :label="take.name" /></div>
         <span class="figures quiet">{{ byteSize(take.blob.size) }}</span>
         <v-btn size="small" :disabled="sent !== undefined" @click="work.throwAway(take.id)">Throw away</v-btn>
+        <PracticeLines v-if="model && take.chosen && !runs" :model="model" :take="take" />
       </li>
     </ul>
     <div v-if="takes.length > 0" class="row">

@@ -20,6 +20,8 @@ export interface Player {
   seek(seconds: number): void;
   /** Plays from a moment in seconds, also where something else plays. */
   playFrom(id: string, url: string, seconds: number): Promise<void>;
+  /** Plays a stretch once, and ends there. */
+  playStretch(id: string, url: string, stretch: { start: number; end: number }): Promise<void>;
   /** Plays a stretch again and again, until something else is asked for. */
   loop(id: string, url: string, stretch: { start: number; end: number }): Promise<void>;
   stop(): void;
@@ -58,26 +60,43 @@ export const usePlayer = createGlobalState((): Player => {
   playsFrom(() => element.src);
 
   let looped: { start: number; end: number } | undefined;
+  /** Seconds at which what is played ends before its end. */
+  let until: number | undefined;
 
   function follow(): void {
     if (!playing.value) return;
     if (looped && element.currentTime >= looped.end) element.currentTime = looped.start;
+    if (until !== undefined && element.currentTime >= until) return endHere();
     position.value = element.currentTime;
     requestAnimationFrame(follow);
   }
 
+  function endHere(): void {
+    until = undefined;
+    element.pause();
+    void ended.trigger(current.value!);
+  }
+
   async function toggle(id: string, url: string): Promise<void> {
     looped = undefined;
+    if (current.value !== id) until = undefined;
     if (current.value === id && playing.value) return element.pause();
     await play(id, url);
   }
 
   async function playFrom(id: string, url: string, seconds: number): Promise<void> {
-    looped = undefined;
+    looped = until = undefined;
     await play(id, url, seconds);
   }
 
+  async function playStretch(id: string, url: string, { start, end }: { start: number; end: number }): Promise<void> {
+    looped = undefined;
+    until = end;
+    await play(id, url, start);
+  }
+
   async function loop(id: string, url: string, stretch: { start: number; end: number }): Promise<void> {
+    until = undefined;
     await play(id, url, stretch.start);
     looped = stretch;
   }
@@ -107,7 +126,7 @@ export const usePlayer = createGlobalState((): Player => {
   }
 
   function stop(): void {
-    looped = undefined;
+    looped = until = undefined;
     element.pause();
     current.value = undefined;
     position.value = 0;
@@ -127,6 +146,7 @@ export const usePlayer = createGlobalState((): Player => {
     toggle,
     seek,
     playFrom,
+    playStretch,
     loop,
     stop,
     onEnded: ended.on,

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { urlOf } from '#contract/endpoint';
+import type { Remark } from '#contract/remarks';
+import { workFile } from '#contract/submissions';
 import { storeToRefs } from 'pinia';
 import { useTimeoutFn } from '@vueuse/core';
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue';
@@ -30,7 +33,7 @@ import { useCaptionsShown } from '../transcript/use-captions.ts';
 import { COMMANDS, type ReturnedDeeds } from './commands.ts';
 import ResultDrawer from './ResultDrawer.vue';
 import ReturnedRibbon from './ReturnedRibbon.vue';
-import { useListenThrough } from './use-listen-through.ts';
+import { useListenThrough, type Moment } from './use-listen-through.ts';
 import { useKeptHere } from '../offline/use-kept-here.ts';
 import { useHeard } from '../player/use-heard.ts';
 import { useSession } from '../session/session.ts';
@@ -107,7 +110,14 @@ const inHand = computed(() => remarks.value.find(({ id }) => id === focused.valu
 const inOrder = computed(() =>
   entries.value.flatMap(({ id }) => filter.shown.value.find((remark) => remark.id === id) ?? []),
 );
-const listening = useListenThrough(() => inOrder.value, focusRibbon);
+/** The moment of the student's own recording that a remark is about. */
+function momentOf({ id, anchor }: Remark): Moment | undefined {
+  const leaf = anchor.type === 'span' ? work.value?.folio.leaves[anchor.leaf] : undefined;
+  if (anchor.type !== 'span' || leaf?.kind !== 'sound') return undefined;
+  const url = urlOf(workFile, { submission: props.submission, position: String(leaf.file) });
+  return { id: `moment ${id}`, url, start: anchor.start, end: anchor.end };
+}
+const listening = useListenThrough(() => inOrder.value, focusRibbon, momentOf);
 const captions = useCaptionsShown();
 const showsKeys = ref(false);
 

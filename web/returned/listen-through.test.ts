@@ -88,6 +88,31 @@ describe('listening through', () => {
     page.element.remove();
   });
 
+  it('plays the moment that a remark is about, and then the remark; a pause in it holds both', async () => {
+    page.unmount();
+    const moment = { id: 'moment b', url: '/work', start: 2, end: 3 };
+    page = mount({
+      setup: () =>
+        void (listening = useListenThrough(
+          () => remarks,
+          lead,
+          ({ id }) => (id === 'b' ? moment : undefined),
+        )),
+      template: '<textarea />',
+    });
+    await listening.begin('b');
+    expect([hears(), player.position.value, listening.place.value]).toEqual(['moment b', 2, 1]);
+    await listening.pauseOrGoOn();
+    expect([hears(), player.playing.value]).toEqual(['moment b', false]);
+    await listening.pauseOrGoOn();
+    ends();
+    await nextTick();
+    expect([hears(), listening.place.value]).toEqual(['sound b', 1]);
+    ends();
+    await breathe();
+    expect(hears()).toBe('sound c');
+  });
+
   it('goes on from a remark that is played by hand, and ends with anything else', async () => {
     await listening.begin();
     player.current.value = 'sound c';
