@@ -34,6 +34,44 @@ const offsets = (page: Page): string[] => {
   return found;
 };
 
+test('returned work that was opened once is heard again without a server, until one signs out', async ({
+  browser,
+  server,
+}) => {
+  const page = await enter(browser, server, 'Amaru Quispe', { serviceWorkers: 'allow' });
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  // From now on the worker sees what is asked for.
+  await page.reload();
+  await page.getByRole('link', { name: 'Open your feedback' }).first().click();
+  const remarks = page.locator('[data-remark]');
+  await expect(remarks.first()).toBeVisible();
+  const kept = () =>
+    page.evaluate(async () =>
+      (await (await caches.open('returned')).keys()).map(({ url }) =>
+        new URL(url).pathname.replace(/[0-9a-f-]{36}/g, '*'),
+      ),
+    );
+  await expect.poll(async () => (await kept()).filter((path) => path.includes('/sound/')).length).toBeGreaterThan(4);
+  expect(await kept()).toContain('/api/submissions/*/feedback');
+
+  await server.stop();
+  await page.goto(server.address);
+  await page.getByRole('link', { name: 'Open your feedback' }).first().click();
+  await expect(page.getByRole('article')).toContainText('What the Strand Line Keeps');
+  await page.getByRole('button', { name: 'Listen through' }).click();
+  await expect(
+    page.getByRole('region', { name: 'Listening through' }).getByRole('button', { name: 'Pause' }),
+  ).toBeVisible();
+  await expect(page.locator('[data-remark] .now').first()).toBeVisible();
+
+  await server.start();
+  await page.goto(server.address);
+  await page.getByRole('button', { name: 'Amaru Quispe' }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await expect(page).toHaveURL(/sign-in/);
+  await expect.poll(() => page.evaluate(() => caches.has('returned'))).toBe(false);
+});
+
 test('a work is paused, goes on, and after the page was closed goes on where it was', async ({ browser, server }) => {
   const page = await enter(browser, server, 'Amaru Quispe');
   const bytes = essay();
@@ -105,42 +143,4 @@ test('a page that does not arrive is asked for once more, and then told', async 
   await page.context().setOffline(false);
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Find remarks' })).toBeVisible();
-});
-
-test('returned work that was opened once is heard again without a server, until one signs out', async ({
-  browser,
-  server,
-}) => {
-  const page = await enter(browser, server, 'Amaru Quispe', { serviceWorkers: 'allow' });
-  await page.evaluate(() => navigator.serviceWorker.ready);
-  // From now on the worker sees what is asked for.
-  await page.reload();
-  await page.getByRole('link', { name: 'Open your feedback' }).first().click();
-  const remarks = page.locator('[data-remark]');
-  await expect(remarks.first()).toBeVisible();
-  const kept = () =>
-    page.evaluate(async () =>
-      (await (await caches.open('returned')).keys()).map(({ url }) =>
-        new URL(url).pathname.replace(/[0-9a-f-]{36}/g, '*'),
-      ),
-    );
-  await expect.poll(async () => (await kept()).filter((path) => path.includes('/sound/')).length).toBeGreaterThan(4);
-  expect(await kept()).toContain('/api/submissions/*/feedback');
-
-  await server.stop();
-  await page.goto(server.address);
-  await page.getByRole('link', { name: 'Open your feedback' }).first().click();
-  await expect(page.getByRole('article')).toContainText('What the Strand Line Keeps');
-  await page.getByRole('button', { name: 'Listen through' }).click();
-  await expect(
-    page.getByRole('region', { name: 'Listening through' }).getByRole('button', { name: 'Pause' }),
-  ).toBeVisible();
-  await expect(page.locator('[data-remark] .now').first()).toBeVisible();
-
-  await server.start();
-  await page.goto(server.address);
-  await page.getByRole('button', { name: 'Amaru Quispe' }).click();
-  await page.getByRole('menuitem', { name: 'Sign out' }).click();
-  await expect(page).toHaveURL(/sign-in/);
-  await expect.poll(() => page.evaluate(() => caches.has('returned'))).toBe(false);
 });

@@ -7,7 +7,8 @@ const open = defineModel<boolean>({ required: true });
 </script>
 
 <template>
-  <v-menu v-model="open" :activator="target" :open-on-click="false">
+  <!-- While it is open the page behind it stands still: the list would follow it, away from under a press. -->
+  <v-menu v-model="open" :activator="target" :open-on-click="false" scroll-strategy="block">
     <v-list class="list" role="menu">
       <template v-for="{ title, subtitle, icon, to, run, active, heading } in entries" :key="title">
         <v-list-subheader v-if="heading">{{ title }}</v-list-subheader>
