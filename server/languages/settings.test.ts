@@ -38,7 +38,7 @@ describe.each(bodies)('speech settings on $name', ({ open }) => {
       ((await school.as.teacher.send('GET', `/submissions/${submission}/feedback`)).json as Feedback).remarks.find(
         (one) => one.id === id,
       )!.recording!;
-    await vi.waitFor(async () => expect((await remark()).speech?.state).toMatch(/done|failed/), { timeout: 20_000 });
+    await vi.waitFor(async () => expect((await remark()).speech?.state).toMatch(/done|failed/), { timeout: 80_000 });
     return remark();
   };
 

@@ -70,7 +70,7 @@ describe('aligning a recording that is too long for one piece', () => {
       at += part.length;
     }
     right = await align(samples, { text: SENTENCES.join(' '), language: 'en' }, turn);
-  }, 120_000);
+  }, 240_000);
   afterAll(() => rmSync(folder, { recursive: true }));
 
   /** Seconds between where a sentence begins and where its first word was found. */
@@ -109,7 +109,7 @@ describe('aligning a recording that is too long for one piece', () => {
     mended.splice(20, 0, 'Nobody has ever said this sentence in any recording, nor the one that ought to follow it.');
     const { words } = await aligned(mended, right.words);
     expect(off(words, mended).filter((seconds) => seconds > 0.5)).toEqual([]);
-  }, 120_000);
+  }, 240_000);
 
   it('does not believe in pauses that were made up', async () => {
     const wrong = right.words.map((word, index) => {
@@ -119,12 +119,12 @@ describe('aligning a recording that is too long for one piece', () => {
     const { words, approximate } = await aligned(SENTENCES, wrong);
     expect(approximate).toBe(false);
     expect(Math.max(...off(words, SENTENCES))).toBeLessThan(0.4);
-  }, 120_000);
+  }, 240_000);
 
   it('says that times are rough where other words were said', async () => {
     const others = SENTENCES.slice(-12).reverse();
     const other = await aligned(others);
     expect(other.approximate).toBe(true);
     expect(other.words).toHaveLength(others.join(' ').split(' ').length);
-  }, 120_000);
+  }, 240_000);
 });

@@ -166,7 +166,7 @@ describe('PocketSphinx, the real one', () => {
       expect(end).toBeGreaterThan(start);
       expect(confidence).toBeGreaterThanOrEqual(0);
     });
-  }, 60_000);
+  }, 180_000);
 
   it('writes down what a person reads, as a draft: one from LibriVox that Debian ships with PocketSphinx', async () => {
     const file = '/usr/share/pocketsphinx/test/data/librivox/sense_and_sensibility_01_austen_64kb-0920.wav';
@@ -177,7 +177,7 @@ describe('PocketSphinx, the real one', () => {
     const aligned = await thread.align(bytes, { text, language: 'en' });
     expect(aligned.approximate).toBe(false);
     expect(aligned.words.map(({ word }) => word)).toEqual(text.split(' '));
-  }, 60_000);
+  }, 180_000);
 
   it('listens to a long recording stretch by stretch, and its times go through', async () => {
     const REPEATS = 4;
@@ -221,7 +221,7 @@ describe('PocketSphinx, the real one', () => {
     });
     expect(doubtful).toBeGreaterThan(0.5);
     expect(english.words.filter(isDoubtful).length / english.words.length).toBeLessThan(doubtful);
-  }, 60_000);
+  }, 180_000);
 
   it('is not asked for a language that it does not know', async () => {
     expect(engineHere([engine], 'fr')).toBeUndefined();

@@ -109,7 +109,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     });
     await school.as.teacher.send('PUT', `/recordings/${long}/speech`, { body: { language: 'en' } });
     await vi.waitFor(async () => expect((await recordingOf(long)).speech?.progress).toBeCloseTo(0.4), {
-      timeout: 20_000,
+      timeout: 80_000,
     });
     expect((await settled(await say())).speech?.state).toBe('done');
     expect((await recordingOf(long)).speech).toMatchObject({ state: 'running', progress: 0.4 });
@@ -144,7 +144,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
     let answer: (heard: Heard) => void = () => undefined;
     transcribe.mockReturnValue(new Promise((resolve) => (answer = resolve)));
     const id = await say();
-    await vi.waitFor(() => expect(transcribe).toHaveBeenCalled(), { timeout: 20_000 });
+    await vi.waitFor(() => expect(transcribe).toHaveBeenCalled(), { timeout: 80_000 });
     await mend(id, SAID);
     answer(heard);
     const { transcript } = await settled(id);
@@ -309,7 +309,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
           const rows = await test.db.query("select 1 as one from speech_jobs where state in ('queued', 'running')");
           expect(rows).toEqual([]);
         },
-        { timeout: 20_000 },
+        { timeout: 80_000 },
       );
     };
 
@@ -346,7 +346,7 @@ describe.each(bodies)('listening to remarks on $name', ({ open }) => {
       transcribe.mockClear();
       await queueJob(test.db, id, 'transcribe', 'en');
       const stopping = speechQueue({ db: test.db, thread: speechThread(), engines: [engine], staleAfter: 0 });
-      await vi.waitFor(() => expect(transcribe).toHaveBeenCalled(), { timeout: 20_000 });
+      await vi.waitFor(() => expect(transcribe).toHaveBeenCalled(), { timeout: 80_000 });
       await stopping.stop();
       expect(aborted).toBe(true);
       expect((await recordingOf(id)).speech?.state).toBe('queued');
