@@ -1,1 +1,2 @@
+export * from './file-name.ts';
 export * from './well-formed.ts';

@@ -1,3 +1,4 @@
+import { fileNameOf } from '#core/text';
 import type { Recording } from '../../contract/recordings.ts';
 import type { Queries } from '../db/database.ts';
 import { selectFeedback } from '../feedback/queries.ts';
@@ -63,11 +64,4 @@ async function* soundOf(db: Queries, { id, sound }: Recording, said: Set<string>
 const text = (name: string, content: string): ZipPart => ({ name, bytes: Buffer.from(content), packed: false });
 const json = (name: string, value: unknown): ZipPart => text(name, `${JSON.stringify(value, null, 2)}\n`);
 
-/** A name that every file system takes. */
-const safe = (name: string): string =>
-  name
-    // eslint-disable-next-line no-control-regex
-    .replace(/[/\\:*?"<>|\u0000-\u001f]+/g, ' ')
-    .replace(/[. ]+$/, '')
-    .trim()
-    .slice(0, 120) || 'without a name';
+const safe = (name: string): string => fileNameOf(name, 'without a name');

@@ -32,11 +32,7 @@ const {
   error,
   load,
 } = useLoaded(
-  async () => {
-    const own = (await call(readOwnWork)).find(({ assignment }) => assignment.id === props.assignment);
-    if (!own) throw new Error('This assignment is not yours, or is not open any more.');
-    return own;
-  },
+  async () => (await call(readOwnWork)).find(({ assignment }) => assignment.id === props.assignment) ?? null,
   () => props.assignment,
 );
 const asked = computed(() => work.value?.assignment);
@@ -83,7 +79,8 @@ useEventListener(window, 'input', () => (handedIn.value = undefined));
 
 <template>
   <PageFrame :title="asked?.title ?? 'Hand in'">
-    <StateNote v-if="!work || !asked" :busy="!error" :error="error" @retry="load" />
+    <StateNote v-if="work === null">This assignment is not yours, or is not open any more.</StateNote>
+    <StateNote v-else-if="!work || !asked" :busy="!error" :error="error" @retry="load" />
     <template v-else>
       <p class="quiet">
         {{ asked.course }}<template v-if="asked.dueAt">, due {{ dayAndTime(asked.dueAt) }}</template>

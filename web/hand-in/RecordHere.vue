@@ -2,6 +2,7 @@
 import { handIn } from '#contract/assignments';
 import type { Recording } from '#contract/recordings';
 import { clock } from '#core/audio';
+import { fileNameOf } from '#core/text';
 import { mdiMicrophoneOutline, mdiPause, mdiRecord, mdiStop, mdiVideoOutline } from '@mdi/js';
 import { computed, ref, useTemplateRef, watchEffect } from 'vue';
 import { usePlayer } from '../player/player.ts';
@@ -64,8 +65,7 @@ function begin(): void {
 /** What a file of this take is called; its type decides the end. */
 function fileOf({ name, blob }: WorkTake): File {
   const end = blob.type.includes('mp4') ? 'mp4' : blob.type.includes('ogg') ? 'ogg' : 'webm';
-  const called = name.replace(/[/\\:*?"<>|]+/g, ' ').trim() || 'Take';
-  return new File([blob], `${called}.${end}`, { type: blob.type });
+  return new File([blob], `${fileNameOf(name, 'Take')}.${end}`, { type: blob.type });
 }
 
 async function send(): Promise<void> {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { handIn } from '#contract/assignments';
 import { countWords } from '#core/folio';
+import { fileNameOf } from '#core/text';
 import type { Editor } from '@tiptap/core';
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
@@ -46,7 +47,7 @@ async function send(): Promise<void> {
   error.value = undefined;
   try {
     const { documentOf } = await import('./typed-html.ts');
-    const file = new File([documentOf(props.title, html.value)], `${fileName(props.title)}.html`, {
+    const file = new File([documentOf(props.title, html.value)], `${fileNameOf(props.title, 'My text')}.html`, {
       type: 'text/html',
     });
     const uploads = await sendFiles([file], { patient: true }).done;
@@ -59,9 +60,6 @@ async function send(): Promise<void> {
     busy.value = false;
   }
 }
-
-/** Without what no file can be called. */
-const fileName = (title: string): string => title.replace(/[/\\:*?"<>|]+/g, ' ').trim() || 'My text';
 
 defineExpose({ editor: computed(() => editor.value?.editor) });
 </script>

@@ -6,16 +6,21 @@ import { readSession } from '#contract/session';
 import { readFeedback, readWork, type Feedback } from '#contract/submissions';
 import { useTimeoutFn } from '@vueuse/core';
 import { watch } from 'vue';
-import { keepHere, ofWork } from './kept.ts';
+import { forgetWork, keepHere, ofWork } from './kept.ts';
 
 /** Only once the page has what it needs itself. */
 const LATER_MILLISECONDS = 3000;
 
 /** Keeps a returned work in this browser while it is open, to be heard again without a network. */
-export function useKeptHere(submission: () => string, feedback: () => Feedback | undefined): void {
+export function useKeptHere(
+  submission: () => string,
+  /** Null where it is known that there is none: the work was taken back. */
+  feedback: () => Feedback | null | undefined,
+): void {
   const keep = useTimeoutFn(
     () => {
       const returned = feedback();
+      if (returned === null) void forgetWork(submission());
       if (!returned?.returnedAt) return;
       const params = { submission: submission() };
       const ways = [readSession, readOwnWork, readCourses].map(({ path }) => `/api${path}`);
@@ -34,7 +39,7 @@ export function useKeptHere(submission: () => string, feedback: () => Feedback |
     { immediate: false },
   );
   watch(
-    () => [submission(), feedback()?.returnedAt],
+    () => [submission(), feedback() === null, feedback()?.returnedAt],
     () => keep.start(),
     { immediate: true },
   );

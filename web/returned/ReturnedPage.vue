@@ -150,7 +150,7 @@ const scores = ref(false);
 if (!props.preview)
   useKeptHere(
     () => props.submission,
-    () => feedback.value,
+    () => feedback.value ?? (work.value?.id === props.submission ? null : undefined),
   );
 
 useHeard(
