@@ -4,6 +4,7 @@ import { createRequire } from 'node:module';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { defineConfig, type Plugin } from 'vite';
+import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 import vuetify from 'vite-plugin-vuetify';
 
@@ -51,11 +52,18 @@ const homeScreen = VitePWA({
   },
 });
 
+/** Packed once, as well as it can be done, so that nobody waits for it to be packed. */
+const packed = compression({
+  include: /\.(js|mjs|css|html|svg|json|webmanifest)$/,
+  threshold: 1024,
+  algorithms: [defineAlgorithm('brotliCompress'), defineAlgorithm('gzip', { level: 9 })],
+});
+
 export default defineConfig({
   // Components are written with script setup, so the other half of Vue can stay away.
   define: { __VUE_OPTIONS_API__: false },
   root: folder('./web'),
-  plugins: [vue(), vuetify({ autoImport: true }), pdfAssets(), homeScreen],
+  plugins: [vue(), vuetify({ autoImport: true }), pdfAssets(), homeScreen, packed],
   build: {
     outDir: folder('./dist/web'),
     emptyOutDir: true,

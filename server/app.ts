@@ -81,7 +81,7 @@ export function createApp(context: Context): Express {
     next();
   });
   app.use('/api', apiRoutes(context));
-  app.use(compression(), webApp(context.settings.webFolder));
+  app.use(webApp(context.settings.webFolder));
   app.use(answerProblem);
   return app;
 }

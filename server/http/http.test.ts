@@ -5,6 +5,7 @@ import { createServer, get, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { Problem } from '../../contract/problem.ts';
 import { createApp } from '../app.ts';
@@ -22,7 +23,11 @@ const query = vi.fn<Context['db']['query']>();
 beforeAll(async () => {
   mkdirSync(path.join(webFolder, 'assets'));
   writeFileSync(path.join(webFolder, 'index.html'), '<!doctype html><title>app</title>');
-  writeFileSync(path.join(webFolder, 'assets', 'app-1a2b.js'), `export const x = '${'long '.repeat(1000)}';`);
+  const asset = path.join(webFolder, 'assets', 'app-1a2b.js');
+  const code = `export const x = '${'long '.repeat(1000)}';`;
+  writeFileSync(asset, code);
+  writeFileSync(`${asset}.gz`, gzipSync(code));
+  writeFileSync(`${asset}.br`, brotliCompressSync(code));
   const db = { query, script: vi.fn(), transaction: vi.fn(), tidy: vi.fn(), room: vi.fn(), close: vi.fn() };
   const settings = { ...readSettings({ VIVID_HOSTS: 'margin.school.example' }), webFolder };
   server = createServer(
@@ -58,10 +63,15 @@ describe('the built app', () => {
     }
   });
 
-  it('has assets that are cached for ever and sent compressed', async () => {
-    const response = await fetch(`${address}/assets/app-1a2b.js`, { headers: { 'Accept-Encoding': 'gzip' } });
+  it.each([
+    ['gzip', 'gzip'],
+    ['gzip, deflate, br', 'br'],
+    ['identity', null],
+  ])('has assets that are cached for ever and sent as packed by the build (%s)', async (accepted, sent) => {
+    const response = await fetch(`${address}/assets/app-1a2b.js`, { headers: { 'Accept-Encoding': accepted } });
     expect(response.headers.get('Cache-Control')).toContain('immutable');
-    expect(response.headers.get('Content-Encoding')).toBe('gzip');
+    expect(response.headers.get('Content-Encoding')).toBe(sent);
+    expect(await response.text()).toMatch(/^export const x = 'long /);
   });
 
   it('does not answer with the app for an asset that is gone', async () => {

@@ -1,18 +1,28 @@
-import express, { Router } from 'express';
-import path from 'node:path';
+import { Router } from 'express';
+import { existsSync } from 'node:fs';
+import sirv from 'sirv';
 
-const YEAR = 365 * 24 * 60 * 60 * 1000;
+const YEAR = 365 * 24 * 60 * 60;
+const ASSETS = '/assets/';
 
-/** The built app: files with a hash in their name are cached for ever, and every other address is the app's to route. */
+/**
+ * The built app: files with a hash in their name are cached for ever, and every other address is the app's to route.
+ * What the build has compressed goes out as it lies there.
+ */
 export function webApp(folder: string): Router {
   const router = Router();
   router.use(
-    '/assets',
-    express.static(path.join(folder, 'assets'), { immutable: true, maxAge: YEAR, fallthrough: false }),
+    sirv(folder, {
+      // A server that is started before the app is built looks again each time.
+      dev: !existsSync(folder),
+      brotli: true,
+      gzip: true,
+      etag: true,
+      single: true,
+      ignores: [new RegExp(`^${ASSETS}`)],
+      setHeaders: (response, path) =>
+        response.setHeader('Cache-Control', path.startsWith(ASSETS) ? `public, max-age=${YEAR}, immutable` : 'no-cache'),
+    }),
   );
-  router.use(express.static(folder, { index: false, maxAge: 0 }));
-  router.get('/{*any}', (_request, response) => {
-    response.set('Cache-Control', 'no-cache').sendFile(path.join(folder, 'index.html'));
-  });
   return router;
 }
