@@ -81,5 +81,14 @@ export const makeReply = endpoint({
   answer: Remark,
 });
 
+/** A student asks about a criterion on which nothing was said: opens a thread with their words as its first. */
+export const askAbout = endpoint({
+  method: 'PUT',
+  path: '/submissions/:submission/questions/:remark',
+  body: NewReply.extend({ criterion: Id, reply: Id }),
+  upload: { files: 'perhaps', largest: 'recording' },
+  answer: Remark,
+});
+
 export const remarkFile = address('/remarks/:remark/file/:sha256');
 export const remarkStamp = address('/remarks/:remark/stamp/:sha256');

@@ -135,14 +135,34 @@ test('a teacher speaks about an essay and returns it; the student listens and an
     await saved(student);
   });
 
+  await test.step('and asks about a criterion on which nothing was said', async () => {
+    const scores = student.getByRole('complementary', { name: 'Scores' });
+    await scores.getByRole('button', { name: 'Ask about this: Evidence' }).click();
+    await scores.getByRole('textbox', { name: 'Ask about Evidence' }).fill('What would have been better?');
+    await scores.getByRole('button', { name: 'Send the answer' }).click();
+    await scores.getByRole('button', { name: 'See what was said about Evidence' }).click();
+    await expect(student.locator('.ribbon.focused')).toContainText('What would have been better?');
+    await saved(student);
+  });
+
   await test.step('the teacher sees that it was heard, and the answer', async () => {
     await teacher.goto(server.address);
     for (const kind of ['new', 'back again']) await teacher.getByRole('checkbox', { name: kind }).uncheck();
-    await expect(teacher.getByRole('heading', { name: /To mark/ })).toContainText('3 of 33; 30 by kind');
-    await teacher.getByRole('link', { name: /^Eleni Marathou/ }).click();
+    await expect(teacher.getByRole('heading', { name: /To mark/ })).toContainText('4 of 34; 30 by kind');
+    await teacher.getByRole('link', { name: /^Eleni Marathou/ }).first().click();
     await expect(remark).toContainText('Heard');
     await expect(remark).toContainText('The curlew has the longest.');
     await remark.getByRole('button', { name: `Play the answer of ${STUDENT}` }).click();
     await expect(remark.getByRole('list', { name: 'Answers' }).locator('.played').first()).toBeAttached();
+  });
+
+  await test.step('and answers the question', async () => {
+    const asked = teacher.locator('.ribbon', { hasText: 'What would have been better?' });
+    await asked.click();
+    await expect(asked.getByRole('button', { name: /^Kind:|Put aside/ })).toHaveCount(0);
+    await asked.getByRole('textbox', { name: 'Write an answer' }).fill('A second source.');
+    await asked.getByRole('button', { name: 'Send the answer' }).click();
+    await expect(asked.getByRole('list', { name: 'Answers' })).toContainText('A second source.');
+    await saved(teacher);
   });
 });

@@ -70,6 +70,7 @@ export const permissions = {
   'work.read': on('submission', readsWork),
   'work.receipt': on('submission', ({ author }) => author),
   'work.class': on('submission', teaches),
+  'work.ask': on('submission', isAnswered),
   'work.withdraw': on('submission', ({ author, opened, returned }) => author && !opened && !returned),
   'feedback.read': on('submission', readsFeedback),
   'feedback.return': on('submission', teaches),

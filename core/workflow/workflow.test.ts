@@ -63,6 +63,7 @@ describe('permissions', () => {
       'assignment.handIn',
       'work.read',
       'work.receipt',
+      'work.ask',
       'feedback.read',
       'remark.read',
       'suggestion.take',

@@ -21,7 +21,10 @@ export function webApp(folder: string): Router {
       single: true,
       ignores: [new RegExp(`^${ASSETS}`)],
       setHeaders: (response, path) =>
-        response.setHeader('Cache-Control', path.startsWith(ASSETS) ? `public, max-age=${YEAR}, immutable` : 'no-cache'),
+        response.setHeader(
+          'Cache-Control',
+          path.startsWith(ASSETS) ? `public, max-age=${YEAR}, immutable` : 'no-cache',
+        ),
     }),
   );
   return router;

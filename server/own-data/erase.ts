@@ -16,7 +16,7 @@ export async function erase(tx: Queries, person: string, name: string, by: strin
   if (about.name.trim() !== name.trim()) throw problems.otherName();
   const teaches = await tx.query(
     `select 1 as one from enrolments where person = $1 and role = 'teacher'
-     union all select 1 from remarks where author = $1 union all select 1 from notes where author = $1`,
+     union all select 1 from remarks r join submissions s on s.id = r.submission where r.author = $1 and s.student <> $1 union all select 1 from notes where author = $1`,
     [person],
   );
   if (teaches.length > 0) throw problems.erasesTeacher();

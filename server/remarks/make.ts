@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { anchorHolds, type Anchor } from '#core/anchor';
 import type { NewRemark, Remark } from '../../contract/remarks.ts';
-import type { SaidWords } from '../../contract/said.ts';
+import { NO_WORDS, type SaidWords } from '../../contract/said.ts';
 import { holdForChange } from '../access/work-state.ts';
 import { asTeacher } from '../access/visible.ts';
 import type { Context } from '../context.ts';
@@ -66,6 +66,22 @@ function filesOf({ remark: { said }, files }: RemarkRequest): [UploadedFile | un
   const wanted = (said.recording ? 1 : 0) + (said.file ? 1 : 0);
   if (files.length !== wanted) throw problems.fileMissing();
   return said.recording ? [files[0], files[1]] : [undefined, files[0]];
+}
+
+/** The kind that a question has in a margin key, or the first of a key that has none. */
+const QUESTION = 'question';
+
+/** Opens a thread about a criterion, once: a remark that says nothing by itself. Call in a transaction. */
+export async function openThread(
+  tx: Queries,
+  { id, submission, author, criterion }: { id: string; submission: string; author: string; criterion: string },
+): Promise<void> {
+  if (!(await hasCriterion(tx, submission, criterion))) throw problems.unknownLevel();
+  const key = await selectMarginKey(tx, submission);
+  const { kind } = key.find((entry) => entry.kind === QUESTION) ?? key[0]!;
+  const row = { ...{ id, submission, author, kind }, words: { ...NO_WORDS, criterion } };
+  const opening = { ...row, anchor: { type: 'whole' as const }, recording: null, file: null };
+  if (!(await insertRemark(tx, opening)) && !(await isSameRemark(tx, opening))) throw problems.idTaken();
 }
 
 export const isEmpty = ({ text, link, reaction, suggestion, stamp }: SaidWords): boolean =>

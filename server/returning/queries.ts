@@ -58,7 +58,7 @@ export async function selectReturning(db: Queries, assignment: string): Promise<
             'text', coalesce(t.text, '') || coalesce(r.content ->> 'text', ''),
             'unread', t.text is not null and not t.read) order by r.made_at), '[]')
         from remarks r left join transcripts t on t.recording = r.recording
-        where r.submission = s.id and r.put_aside_at is null and not r.private) as remarks
+        where r.submission = s.id and r.put_aside_at is null and not r.private and r.author <> s.student) as remarks
      from submissions s join assignments a on a.id = s.assignment join people p on p.id = s.student
      where s.assignment = $1 and ${NEWEST} order by 2, p.id`,
     [assignment],

@@ -7,7 +7,7 @@ export const BACK_AGAIN = `exists (select from submissions o where o.assignment 
 
 /** What tells how far a work `s` is: how many remarks and scores it has; what is put aside does not count. */
 export const WORK_FACTS = `s.version, s.handed_in_at as "handedInAt", s.returned_at as "returnedAt", s.ready_at as "readyAt",
-  (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null) as remarks,
+  (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null and r.author <> s.student) as remarks,
   ((select count(*) from scores k where k.submission = s.id) +
    (select count(*) from question_points k where k.submission = s.id) +
    (select count(*) from adjustments k where k.submission = s.id and k.total is not null))::int as scores,

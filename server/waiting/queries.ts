@@ -85,7 +85,7 @@ async function selectWorks(db: Queries, submissions: readonly string[]): Promise
      left join standings x on x.assignment = a.id and x.student = s.student
      left join lateral (
        select count(r.id)::int as remarks, count(r.dealt_at)::int as dealt
-       from remarks r where r.put_aside_at is null and not r.private and r.submission = (
+       from remarks r where r.put_aside_at is null and not r.private and r.author <> s.student and r.submission = (
          select o.id from submissions o where o.assignment = s.assignment and o.student = s.student
            and o.version < s.version and o.withdrawn_at is null and o.returned_at is not null
          order by o.version desc limit 1)) b on true

@@ -12,6 +12,7 @@ import {
 } from '@mdi/js';
 import { computed, ref } from 'vue';
 import { useMarginKey } from '../feedback/margin-key.ts';
+import { useFeedback } from '../feedback/feedback-store.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import RibbonFrame from '../margin/RibbonFrame.vue';
 import SaidBefore from '../bank/SaidBefore.vue';
@@ -34,6 +35,7 @@ const SIZE_STEP = 0.5;
 
 const desk = useDesk();
 const { submission, rubric, returned } = desk;
+const store = useFeedback();
 const actions = useFeedbackActions();
 const session = useSession();
 const margin = useMarginKey();
@@ -51,8 +53,10 @@ const mending = computed({
     else if (mending.value) desk.mending.value = undefined;
   },
 });
+/** A thread that the student opened; what is said in it is not the teacher's to change. */
+const asked = computed(() => props.remark.author.id === store.work?.student.id);
 /** Hundreds of ribbons with all their buttons would be slow to lay out: only the one at hand has them. */
-const atHand = computed(() => !returned.value && (props.focused || near.value));
+const atHand = computed(() => !asked.value && !returned.value && (props.focused || near.value));
 const mine = computed(() => props.remark.author.id === session.person?.id);
 const entry = computed(() => margin.entry(props.remark.kind));
 const quote = computed(() => (props.remark.anchor.type === 'passage' ? props.remark.anchor.quote.exact : undefined));

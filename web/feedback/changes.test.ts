@@ -238,6 +238,18 @@ describe('inverseOf', () => {
     expect(inverseOf(empty, say('a', 3))).toEqual({ type: 'put aside', remark: 'a', aside: true });
   });
 
+  it('opens a thread about a criterion with what is asked, and does not open it twice', () => {
+    const ask: Change = {
+      ...{ type: 'answer', remark: 'q', criterion: 'c', author: AUTHOR, recording: null, at: '2026-01-01T17:00:00Z' },
+      ...{ reply: 'why', text: 'Why is it not the highest level?' },
+    };
+    const { remarks } = after(ask, ask, { ...ask, reply: 'also', text: 'And what would it take?' });
+    expect(remarks).toHaveLength(1);
+    expect(remarks[0]).toMatchObject({ id: 'q', criterion: 'c', text: '', anchor: { type: 'whole' } });
+    expect(remarks[0]!.replies.map(({ text }) => text)).toEqual([ask.text, 'And what would it take?']);
+    expect(touchedBy(ask)).toEqual(['q']);
+  });
+
   it.each(['hear', 'answer', 'replace sound', 'keep original'])(
     '%s says by its type that nothing takes it back',
     (type) => {

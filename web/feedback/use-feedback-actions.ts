@@ -34,6 +34,11 @@ export interface NewRemarkParts {
   instead?: string | undefined;
 }
 
+interface SaidInReply {
+  text: string;
+  recording: MadeRecording | null;
+}
+
 const now = (): string => new Date().toISOString();
 
 /** What people can do to the feedback that is open, in words. Each resolves when it is safe in the browser's storage. */
@@ -56,6 +61,12 @@ export const useFeedbackActions = createSharedComposable(() => {
     const submission = store.work!.id;
     await store.add(submission, change);
     if (undo) sitting.remember({ submission, label, undo, redo: change });
+  }
+
+  async function reply(remark: string, criterion: string | undefined, said: SaidInReply): Promise<void> {
+    if (said.recording) rememberBytes(said.recording.sound);
+    const made = { reply: crypto.randomUUID(), author: author(), at: now() };
+    await store.add(store.work!.id, { type: 'answer', remark, criterion, ...said, ...made });
   }
 
   return {
@@ -138,15 +149,8 @@ export const useFeedbackActions = createSharedComposable(() => {
       store.add(store.work!.id, { type: 'settle', remark: id, settled, by: author(), at: now() }),
     deal: ({ id }: Remark, dealt: boolean): Promise<void> =>
       store.add(store.work!.id, { type: 'deal with', remark: id, dealt, at: now() }),
-    async answer(
-      { id }: Pick<Remark, 'id'>,
-      { text, recording }: { text: string; recording: MadeRecording | null },
-    ): Promise<void> {
-      if (recording) rememberBytes(recording.sound);
-      const reply = crypto.randomUUID();
-      await store.add(store.work!.id, {
-        ...{ type: 'answer', remark: id, reply, text, recording, author: author(), at: now() },
-      });
-    },
+    answer: ({ id }: Pick<Remark, 'id'>, said: SaidInReply): Promise<void> => reply(id, undefined, said),
+    /** Asks about a criterion on which nothing was said; `id` becomes the remark that holds the thread. */
+    ask: (id: string, criterion: string, said: SaidInReply): Promise<void> => reply(id, criterion, said),
   };
 });

@@ -30,7 +30,7 @@ const { error, load } = useLoaded(
 );
 const here = computed(() => (work.value?.id === props.submission ? work.value : undefined));
 const remarks = computed(() => {
-  const all = feedback.value?.remarks ?? [];
+  const all = (feedback.value?.remarks ?? []).filter(({ author }) => author.id !== here.value?.student.id);
   return here.value
     ? marginEntries(here.value.folio, all).flatMap(({ id }) => all.find((one) => one.id === id) ?? [])
     : [];

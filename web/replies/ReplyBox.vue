@@ -12,6 +12,8 @@ import { ANSWER_TAKE } from './answer-take.ts';
 const props = defineProps<{
   submission: string;
   remark: string;
+  /** About which it is asked, where there is no remark yet. */
+  criterion?: string;
   /** What is asked for. */
   ask?: string;
   /** What one may want to begin with, and what pressing the button for it says. */
@@ -25,7 +27,7 @@ const speaking = defineModel<boolean>('speaking', { default: false });
 
 const session = useSession();
 const recorder = useRecorder();
-const text = useLocalStorage(`reply:${session.person?.id}:${props.remark}`, '');
+const text = useLocalStorage(`reply:${session.person?.id}:${props.submission}:${props.criterion ?? props.remark}`, '');
 const answer = useSpokenTake(
   ANSWER_TAKE,
   () => props.submission,
@@ -43,7 +45,7 @@ async function sendText(): Promise<void> {
 
 async function speak(): Promise<void> {
   if (here.value) return answer.hush();
-  await answer.speak({ remark: props.remark });
+  await answer.speak({ remark: props.remark, criterion: props.criterion });
   recorder.cool();
 }
 

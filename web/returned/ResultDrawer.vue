@@ -3,10 +3,17 @@ import { bestOf, formatHundredths, pointsOf } from '#core/grading';
 import type { Feedback } from '#contract/submissions';
 import { computed } from 'vue';
 import GradeLine from '../feedback/GradeLine.vue';
+import AskAbout from './AskAbout.vue';
 import { standingWords } from '../wording/standing.ts';
 
 /** Scores and grade, as they were returned. */
-const props = defineProps<{ feedback: Feedback }>();
+const props = defineProps<{
+  feedback: Feedback;
+  submission: string;
+  /** Nothing is asked here. */
+  preview?: boolean;
+}>();
+defineEmits<{ go: [remark: string] }>();
 
 const scored = computed(() =>
   props.feedback.rubric.map((criterion) => {
@@ -41,6 +48,13 @@ const flags = computed(() => standingWords(props.feedback.standing, props.feedba
           <p>{{ criterion.level?.description }}</p>
         </template>
         <p v-else>{{ criterion.score ? 'Not assessed: left out.' : 'No score.' }}</p>
+        <AskAbout
+          :submission="submission"
+          :criterion="criterion"
+          :remarks="feedback.remarks.filter((remark) => remark.criterion === criterion.id)"
+          :preview="preview"
+          @go="$emit('go', $event)"
+        />
       </section>
       <section v-for="(question, index) in feedback.questions" :key="question.id">
         <h2>Question {{ index + 1 }}</h2>

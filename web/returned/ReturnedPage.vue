@@ -65,8 +65,10 @@ provideRecordingActions(actions);
 const takes = useInterruptedTakes(
   ANSWER_TAKE,
   () => props.submission,
-  ({ id, sound, edit }, { remark }) =>
-    actions.answer({ id: remark }, { text: '', recording: { id, sound, edit, draft: null } }),
+  ({ id, sound, edit }, { remark, criterion }) => {
+    const said = { text: '', recording: { id, sound, edit, draft: null } };
+    return criterion ? actions.ask(remark, criterion, said) : actions.answer({ id: remark }, said);
+  },
 );
 const { error, load } = useLoaded(
   async () => {
@@ -146,6 +148,13 @@ useCommandKeys<ReturnedDeeds>(COMMANDS, {
 const narrow = useNarrow();
 /** Where there is no room beside the work, the scores come from the side. */
 const scores = ref(false);
+
+/** To the remark about a score. */
+function go(remark: string): void {
+  scores.value = false;
+  filter.clear();
+  void focusRibbon(remark);
+}
 
 if (!props.preview)
   useKeptHere(
@@ -252,7 +261,7 @@ onBeforeUnmount(() => player.stop());
       <div v-if="feedback && (!narrow || scores)" class="side" @keydown.esc="scores = false">
         <v-btn v-if="narrow" size="small" @click="scores = false">Close the scores</v-btn>
         <KeyPanel v-if="showsKeys" @close="showsKeys = false" />
-        <ResultDrawer v-else :feedback="feedback" />
+        <ResultDrawer v-else :feedback="feedback" :submission="submission" :preview="preview" @go="go" />
       </div>
     </main>
     <ListenBar v-if="listening.now.value" class="listening" :listening="listening" />
