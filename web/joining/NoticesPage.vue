@@ -4,6 +4,7 @@ import { markNoticesSeen, readNotices, setNotices, type NewsItem, type NoticeSet
 import { computed, ref, watch } from 'vue';
 import type { RouteLocationRaw } from 'vue-router';
 import { call, sentenceOf } from '../session/api.ts';
+import { useNews } from '../session/news.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
@@ -11,6 +12,7 @@ import { dayAndTime } from '../wording/format.ts';
 
 /** What is new, and how one wants to be told. */
 const { value, error, load } = useLoaded(() => call(readNotices));
+const store = useNews();
 const settings = ref<NoticeSettings>();
 const problem = ref<string>();
 const saved = ref(false);
@@ -20,7 +22,7 @@ watch(value, (now) => {
   if (!now) return;
   settings.value ??= now.settings;
   seenBefore.value = now.seenAt;
-  void call(markNoticesSeen).catch(() => undefined);
+  void call(markNoticesSeen).then(store.seen, () => undefined);
 });
 
 const HOURS = Array.from({ length: 24 }, (_, hour) => ({ value: hour, title: `${String(hour).padStart(2, '0')}:00` }));

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { mdiAccountCircleOutline, mdiBookOpenPageVariantOutline, mdiChevronDown } from '@mdi/js';
+import { mdiAccountCircleOutline, mdiBellOutline, mdiBookOpenPageVariantOutline, mdiChevronDown } from '@mdi/js';
 import GoMenu from './GoMenu.vue';
 import LateMenu from './LateMenu.vue';
 import OutboxState from './OutboxState.vue';
 import { useShell } from './use-shell.ts';
 
 /** The head of every page: what waits, courses, find, and the person's own menu. On a phone all of it is one button. */
-const { name, places, courses, own } = useShell();
+const { name, places, courses, own, unseen } = useShell();
 </script>
 
 <template>
@@ -33,6 +33,15 @@ const { name, places, courses, own } = useShell();
       </LateMenu>
     </nav>
     <OutboxState class="saved" />
+    <v-btn
+      v-if="unseen > 0"
+      size="small"
+      class="figures"
+      :prepend-icon="mdiBellOutline"
+      :to="{ name: 'notices' }"
+      :aria-label="`${unseen} new notices`"
+      >{{ unseen }}</v-btn
+    >
     <LateMenu v-if="name" v-slot="{ attributes }" class="wide" :entries="own">
       <v-btn v-bind="attributes" size="small" :prepend-icon="mdiAccountCircleOutline" :append-icon="mdiChevronDown">{{
         name

@@ -11,9 +11,10 @@ import {
   mdiTuneVariant,
 } from '@mdi/js';
 import { storeToRefs } from 'pinia';
-import { computed, type ComputedRef } from 'vue';
+import { computed, type ComputedRef, type Ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { useCourses } from '../session/courses.ts';
+import { useNews } from '../session/news.ts';
 import { useSession } from '../session/session.ts';
 import type { MenuEntry } from './menu-entry.ts';
 
@@ -22,6 +23,8 @@ export interface Shell {
   /** Where everybody goes. */
   places: ComputedRef<MenuEntry[]>;
   courses: ComputedRef<MenuEntry[]>;
+  /** How many notices there are that have not been seen. */
+  unseen: Ref<number>;
   /** What stands under the person's name. */
   own: ComputedRef<MenuEntry[]>;
 }
@@ -33,7 +36,10 @@ export function useShell(): Shell {
   const store = useCourses();
   const { courses } = storeToRefs(store);
   const person = computed(() => session.person);
+  const news = useNews();
+  const { unseen } = storeToRefs(news);
   void store.ensure();
+  void news.ensure();
 
   async function signOut(): Promise<void> {
     await session.signOut();
@@ -41,6 +47,7 @@ export function useShell(): Shell {
   }
 
   return {
+    unseen,
     name: computed(() => person.value?.name),
     places: computed(() => [
       { title: person.value?.teaches ? 'What waits' : 'Your work', icon: mdiInboxOutline, to: { name: 'home' } },
@@ -65,7 +72,12 @@ export function useShell(): Shell {
             { title: 'Mail of the school', icon: mdiEmailOutline, to: { name: 'mail' } },
           ]
         : []),
-      { title: 'Notices', icon: mdiBellOutline, to: { name: 'notices' } },
+      {
+        title: 'Notices',
+        ...(unseen.value > 0 && { subtitle: `${unseen.value} new` }),
+        icon: mdiBellOutline,
+        to: { name: 'notices' },
+      },
       { title: 'Password and data', icon: mdiLockOutline, to: { name: 'password' } },
       { title: 'Sign out', icon: mdiLogout, run: () => void signOut() },
     ]),
