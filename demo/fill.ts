@@ -14,7 +14,7 @@ import { insertHandout } from '../server/handouts/queries.ts';
 import { keepMedium } from '../server/media/media.ts';
 import { fromRoot } from '../server/root.ts';
 import { readDocument } from '../server/documents/read.ts';
-import { insertRemark } from '../server/remarks/queries.ts';
+import { insertRemark, updateDealt } from '../server/remarks/queries.ts';
 import { insertReply } from '../server/replies/queries.ts';
 import { addCourse, addPerson, enrol } from '../server/school/people.ts';
 import { reattachEarlier } from '../server/earlier/reattach.ts';
@@ -270,6 +270,7 @@ async function addRemark(
     await putTranslation(tx, recording, { language, text, source: 'person', engine: '' });
   if (remark.heard)
     await upsertListening(tx, recording, student, remark.heard === 'finished' ? HEARD : [{ start: 0, end: 3 }]);
+  if (remark.dealt) await updateDealt(tx, id, true);
   if (remark.reply) {
     const { text, spoken } = remark.reply;
     const answer = spoken ? await keepVoice(tx, spoken, student) : null;

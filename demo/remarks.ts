@@ -18,6 +18,8 @@ export interface SampleRemark extends SpokenLine {
   /** The same words in other languages. */
   translations?: Record<string, string>;
   heard?: 'begun' | 'finished';
+  /** The student says that it is dealt with in their next version. */
+  dealt?: true;
   reply?: { text: string; spoken?: SpokenLine };
 }
 
@@ -107,6 +109,8 @@ export const FEEDBACK: SampleFeedback[] = [
         kind: 'strength',
         text: 'Bronagh, this is careful work. You measured, and then you thought about what you had measured. Give your ending as much room as your table.',
         heard: 'finished',
+        dealt: true,
+        reply: { text: 'I gave the ending more room: it says now what surprised me, and what I do not understand yet.' },
       },
       {
         name: 'bronagh-time',
@@ -115,6 +119,7 @@ export const FEEDBACK: SampleFeedback[] = [
         kind: 'strength',
         text: 'Here you turn a table of heights into an idea. That is the best moment of the essay.',
         heard: 'finished',
+        dealt: true,
       },
       {
         name: 'bronagh-lower',

@@ -44,4 +44,9 @@ kbd {
   color: var(--quiet);
   font: inherit;
 }
+@media (hover: none) {
+  kbd {
+    display: none;
+  }
+}
 </style>
