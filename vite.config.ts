@@ -71,6 +71,7 @@ export default defineConfig({
     assetsInlineLimit: 0,
     // What every page needs is one file, so that it is packed well and asked for once.
     rolldownOptions: {
+      checks: { pluginTimings: false },
       output: { codeSplitting: { groups: [{ name: 'vue', test: /node_modules\/(vue|@vue|pinia|vue-router)\// }] } },
     },
   },

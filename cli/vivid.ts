@@ -123,6 +123,12 @@ program
   .action(async (file: string) => print(await (await import('./grade.ts')).grade(file)));
 
 program
+  .command('split')
+  .argument('<take>', 'a JSON file; docs/split.md says what is in it')
+  .description('print where a take that went through several passages becomes several remarks')
+  .action(async (file: string) => print(await (await import('./split.ts')).split(file)));
+
+program
   .command('serve')
   .description('start the server')
   .option('--port <number>', 'where to listen', port)

@@ -9,6 +9,7 @@ import { benchOpening } from './opening.ts';
 import { benchQueue } from './queue.ts';
 import { benchSchool } from './school.ts';
 import { benchSpeech } from './speech.ts';
+import { benchSplit } from './split.ts';
 import { benchVoice } from './voice.ts';
 
 const SUBJECTS: Record<string, () => object | Promise<object>> = {
@@ -23,6 +24,7 @@ const SUBJECTS: Record<string, () => object | Promise<object>> = {
   reattach: () => benchReattach(),
   school: benchSchool,
   speech: benchSpeech,
+  split: benchSplit,
   voice: benchVoice,
 };
 

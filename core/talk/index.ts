@@ -1,0 +1,2 @@
+export * from './invented-take.ts';
+export * from './split.ts';
