@@ -36,6 +36,7 @@ const rooms = {
       'recorder',
       'recordings',
       'feedback',
+      'ink',
       'folio',
     ],
     ...[

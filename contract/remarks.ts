@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { Anchor } from './anchor.ts';
 import { Id, Instant } from './basics.ts';
 import { address, endpoint } from './endpoint.ts';
+import { Ink } from './ink.ts';
 import { Kind } from './margin-key.ts';
 import { NewReply, Reply } from './replies.ts';
 import { NewSaid, Said, SaidWords } from './said.ts';
@@ -26,7 +27,8 @@ export type Remark = z.infer<typeof Remark>;
 export const NewRemark = z.object({ said: NewSaid, anchor: Anchor, kind: Kind });
 export type NewRemark = z.infer<typeof NewRemark>;
 
-export const RemarkChange = SaidWords.extend({ kind: Kind, anchor: Anchor }).partial();
+/** What is not named stays: nothing here has a default. */
+export const RemarkChange = SaidWords.extend({ kind: Kind, anchor: Anchor, ink: Ink.nullable() }).partial();
 export type RemarkChange = z.infer<typeof RemarkChange>;
 
 /** Sending the same remark twice makes it once: the browser chooses its id. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Id, Sha256, WebLink } from './basics.ts';
+import { Ink } from './ink.ts';
 import { NewRecording, Recording } from './recordings.ts';
 import { Stamp } from './stamps.ts';
 
@@ -17,12 +18,14 @@ export const SaidContent = z.object({
   /** What its passage should read; empty where the passage should go. */
   suggestion: z.string().max(5_000).nullable(),
   stamp: Stamp.nullable(),
+  /** What was drawn about its place. Remarks that were kept before there was ink have none. */
+  ink: Ink.nullable().default(null),
   tags: z.array(z.string().trim().min(1).max(40)).max(20),
 });
 export type SaidContent = z.infer<typeof SaidContent>;
 
-/** The same without a stamp, which belongs to a place on a work. */
-export const PlainContent = SaidContent.omit({ stamp: true });
+/** The same without what belongs to a place on a work. */
+export const PlainContent = SaidContent.omit({ stamp: true, ink: true });
 
 /** What is said in words, with all that is filtered or joined by. */
 export const SaidWords = SaidContent.extend({
@@ -39,6 +42,7 @@ export const NO_WORDS: SaidWords = {
   reaction: null,
   suggestion: null,
   stamp: null,
+  ink: null,
   tags: [],
   criterion: null,
   private: false,

@@ -1,3 +1,4 @@
+export * from './gather.ts';
 export * from './lines.ts';
 export * from './outline.ts';
 export * from './pack.ts';

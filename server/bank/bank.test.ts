@@ -11,7 +11,7 @@ import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { handIn, sayRemark, SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
 
 const ABOUT = { description: '', kind: 'repair', criterion: '', gap: null };
-const { stamp: _stamp, criterion: _criterion, private: _private, ...CONTENT } = NO_WORDS;
+const { stamp: _stamp, ink: _ink, criterion: _criterion, private: _private, ...CONTENT } = NO_WORDS;
 const AROUND = { before: 'It rained. ', passage: 'Experts agree on this.', after: ' Then we left.' };
 
 describe.each(bodies)('the remark bank on $name', ({ open }) => {

@@ -84,8 +84,8 @@ export async function openThread(
   if (!(await insertRemark(tx, opening)) && !(await isSameRemark(tx, opening))) throw problems.idTaken();
 }
 
-export const isEmpty = ({ text, link, reaction, suggestion, stamp }: SaidWords): boolean =>
-  text === '' && link === null && reaction === null && suggestion === null && stamp === null;
+export const isEmpty = ({ text, link, reaction, suggestion, stamp, ink }: SaidWords): boolean =>
+  text === '' && link === null && reaction === null && suggestion === null && stamp === null && ink === null;
 
 interface Checked {
   anchor: Anchor;

@@ -15,6 +15,8 @@ export interface DeskDeeds {
   stepSentence(by: 1 | -1): void;
   stepStudent(by: 1 | -1): void;
   box(): void;
+  /** Begins to draw, or ends it. */
+  ink(): void;
   write(content?: { private?: boolean }): void;
   suggest(): void;
   film(picture: 'camera' | 'screen'): void;
@@ -61,6 +63,11 @@ export const COMMANDS: readonly Command[] = [
     ...{ id: 'box', key: 'm', shown: 'M' },
     title: 'Draw a box on a page, slide or picture; arrow keys move it, with Shift they change its size',
     run: (desk) => desk.box(),
+  },
+  {
+    ...{ id: 'ink', key: 'i', shown: 'I' },
+    title: 'Draw on the work, or stop drawing',
+    run: (desk) => desk.ink(),
   },
   { id: 'write', key: 't', shown: 'T', menu: true, title: 'Write a remark', run: (desk) => desk.write() },
   { id: 'suggest', key: 'g', shown: 'G', menu: true, title: 'Suggest other words', run: (desk) => desk.suggest() },

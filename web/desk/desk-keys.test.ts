@@ -17,6 +17,7 @@ const keys = {
   stepSentence: vi.fn(),
   stepStudent: vi.fn(),
   box: vi.fn(),
+  ink: vi.fn(),
   write: vi.fn(),
   suggest: vi.fn(),
   film: vi.fn(),

@@ -12,6 +12,7 @@ import { useMarginKey } from '../feedback/margin-key.ts';
 import { useQueueFilter } from '../feedback/queue.ts';
 import { useAnchorName } from '../feedback/use-anchor-name.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
+import { useInkTools } from '../ink/ink-tools.ts';
 import { useMarginFilter } from '../margin/use-margin-filter.ts';
 import { useRibbonFocus } from '../margin/use-ribbon-focus.ts';
 import { recordingUrl } from '../player/media-url.ts';
@@ -33,6 +34,7 @@ import { COMMANDS } from './commands.ts';
 import { BANKING, useDeskEntries } from './use-desk-entries.ts';
 import { useCommandKeys } from '../shell/use-command-keys.ts';
 import { useForms } from './use-forms.ts';
+import { useInk } from './use-ink.ts';
 import { useMovingStamp } from './use-moving-stamp.ts';
 import { useOthers } from './use-others.ts';
 import { usePace } from './use-pace.ts';
@@ -171,12 +173,22 @@ export function useDeskPage(
   );
   const hint = computed(() => {
     if (choosing.boxing.value && !choosing.chosen.value) return 'Drag over the part you want to speak about.';
+    if (drawing.value) return 'Draw on the work. What you draw together is one remark; press Done to speak about it.';
+    if (focusedRemark.value?.ink && !focusedRemark.value.recording && !returned.value && !targetName.value)
+      return 'Hold the space bar and speak about what you drew.';
     if (targetName.value) return `Hold the space bar and speak about ${targetName.value}.`;
     if (overall.value) return `${choosing.how.value}, then hold the space bar and speak.`;
     return `${choosing.how.value}, hold the space bar and speak. With nothing selected, you speak about the whole work.`;
   });
   const forms = useForms({ choosing, writing, speaking, targetName, returned, notice });
   const stamp = useMovingStamp({ focused: focusedRemark, returned, choosing });
+  const { on: drawing } = useInkTools();
+  useInk({
+    work: () => work.value,
+    returned: () => returned.value,
+    kind: () => speaking.nextKind.value,
+    show: (remark) => void focusRibbon(remark),
+  });
   const { undo, redo, wayBack } = useUndo(submission, notice);
 
   function speak(): void {
@@ -185,6 +197,8 @@ export function useDeskPage(
     // Keys pressed in quick succession must not act on the selection before.
     const selected = choosing.now();
     if (selected) return void speaking.speak(selected);
+    // What was drawn gets its voice.
+    if (open.value?.ink && !open.value.recording) return void speaking.speakAgain(open.value);
     if (!overall.value) return void speaking.speak({ type: 'whole' });
     notice.value = {
       text: 'You have already spoken about the whole work. Select the words you want to speak about.',
@@ -242,6 +256,7 @@ export function useDeskPage(
     discard() {
       if (speaking.counting.value > 0) return speaking.hush();
       if (recorder.speaking.value) return recorder.discard();
+      if (drawing.value) return void (drawing.value = false);
       choosing.choose(undefined);
       choosing.boxing.value = false;
     },
@@ -269,6 +284,7 @@ export function useDeskPage(
       if (next) void router.push({ name: 'desk', params: { submission: next } });
     },
     box: () => void (returned.value || choosing.box()),
+    ink: () => void (drawing.value = !drawing.value && !returned.value),
     write: forms.write,
     suggest: forms.suggest,
     react: forms.react,

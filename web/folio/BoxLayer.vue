@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { RegionAnchor } from '#core/anchor';
 import { useEventListener } from '@vueuse/core';
-import { computed, shallowRef, useTemplateRef } from 'vue';
+import { computed, defineAsyncComponent, shallowRef, useTemplateRef } from 'vue';
 import StampDrawing from './StampDrawing.vue';
 import { useMarginKey } from '../feedback/margin-key.ts';
 import { focusWork, useFolio } from './folio-context.ts';
@@ -11,6 +11,9 @@ import { focusWork, useFolio } from './folio-context.ts';
  * them; one that begins beside them draws a box.
  */
 const props = defineProps<{ index: number; label: string }>();
+
+// Most works have no ink.
+const InkLayer = defineAsyncComponent(() => import('../ink/InkLayer.vue'));
 
 const SMALLEST_PIXELS = 6;
 const STEP = 0.01;
@@ -115,20 +118,21 @@ defineExpose({ begin });
 </script>
 
 <template>
+  <InkLayer v-if="folio.inked" :index="index" :label="label" :marks="folio.marks" :focused="folio.focused" />
   <div ref="layer" class="layer" :class="{ boxing: folio.boxing }">
     <button
       v-for="mark in marks"
       :key="mark.id"
       type="button"
       class="box"
-      :class="[`kind-${mark.kind}`, { focused: mark.id === folio.focused, stamped: mark.stamp }]"
+      :class="[`kind-${mark.kind}`, { focused: mark.id === folio.focused, stamped: mark.stamp, inked: mark.ink }]"
       :style="percent(mark.anchor)"
       :data-remarks="mark.id"
       :aria-label="`${margin.entry(mark.kind).name}: go to the remark about this part of ${label}`"
       @click="folio.pick(mark.id)"
     >
       <StampDrawing v-if="mark.stamp" :stamp="mark.stamp" :remark="mark.id" />
-      <span v-else class="glyph" aria-hidden="true" :data-glyph="margin.entry(mark.kind).glyph" />
+      <span v-else-if="!mark.ink" class="glyph" aria-hidden="true" :data-glyph="margin.entry(mark.kind).glyph" />
     </button>
     <div
       v-if="target"
@@ -161,8 +165,13 @@ defineExpose({ begin });
   border-radius: 3px;
   pointer-events: auto;
 }
-.box.stamped {
+.box.stamped,
+.box.inked:not(.focused) {
   border-color: transparent;
+}
+.box.inked.focused {
+  border-width: 1px;
+  background: none;
 }
 .box.focused {
   background: color-mix(in srgb, var(--kind) 18%, transparent);

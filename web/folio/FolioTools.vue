@@ -3,12 +3,14 @@ import type { Leaf } from '#core/folio';
 import {
   mdiArrowExpandHorizontal,
   mdiArrowExpandVertical,
+  mdiDraw,
   mdiMagnifyMinusOutline,
   mdiMagnifyPlusOutline,
   mdiSelectDrag,
 } from '@mdi/js';
 import { useEventListener, useThrottleFn } from '@vueuse/core';
 import { computed, defineAsyncComponent, ref } from 'vue';
+import { useInkTools } from '../ink/ink-tools.ts';
 import type { FolioZoom } from './use-zoom.ts';
 import { percent as inPercent } from '../wording/format.ts';
 
@@ -22,6 +24,7 @@ const props = defineProps<{
   folio: HTMLElement | null;
   choosing?: boolean;
 }>();
+const { on: drawing } = useInkTools();
 const boxing = defineModel<boolean>('boxing', { required: true });
 
 const here = ref(0);
@@ -90,6 +93,18 @@ const step = (by: 1 | -1): void => {
       of {{ leaves.length }}
     </span>
     <span class="gap" />
+    <v-btn
+      v-if="choosing && (drawn || written)"
+      size="small"
+      :variant="drawing ? 'flat' : 'text'"
+      :color="drawing ? 'primary' : undefined"
+      :prepend-icon="mdiDraw"
+      :aria-pressed="drawing"
+      title="Draw on the work (I)"
+      @mousedown.prevent
+      @click="drawing = !drawing"
+      >Draw</v-btn
+    >
     <v-btn
       v-if="drawn && choosing"
       size="small"

@@ -3,6 +3,7 @@ import type { Anchor } from '#core/anchor';
 import type { Leaf } from '#core/folio';
 import type { Work } from '#contract/submissions';
 import { computed, defineAsyncComponent, provide, reactive, useTemplateRef, type Component } from 'vue';
+import { useInkTools } from '../ink/ink-tools.ts';
 import AnswerLeaf from './AnswerLeaf.vue';
 import { drawnEdits } from './drawn-edits.ts';
 import { shallowSame, stable } from './stable.ts';
@@ -26,6 +27,9 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ pick: [id: string]; choose: [anchor: Anchor | undefined] }>();
 
+// Most works have no ink.
+const InkLayer = defineAsyncComponent(() => import('../ink/InkLayer.vue'));
+
 const LEAVES: Record<Leaf['kind'], Component> = {
   text: TextLeaf,
   page: PageLeaf,
@@ -40,8 +44,10 @@ const LEAVES: Record<Leaf['kind'], Component> = {
 const stretches = computed((before?: readonly DrawnStretch[]) =>
   stable(
     before,
-    props.marks.flatMap(({ id, kind, anchor, stamp = null, reaction = null }): DrawnStretch[] =>
-      anchor.type === 'passage' ? [{ id, kind, start: anchor.start, end: anchor.end, stamp, reaction }] : [],
+    props.marks.flatMap(({ id, kind, anchor, stamp = null, reaction = null, ink }): DrawnStretch[] =>
+      anchor.type === 'passage'
+        ? [{ id, kind, start: anchor.start, end: anchor.end, stamp, reaction, inked: Boolean(ink) }]
+        : [],
     ),
     shallowSame,
   ),
@@ -50,6 +56,10 @@ const edits = computed((before?: readonly DrawnEdit[]) => stable(before, props.m
 const cuts = computed(() => [...stretches.value, ...edits.value]);
 const folio = computed(() => props.work.folio);
 const several = computed(() => folio.value.leaves.length > 1);
+/** Where strokes hang on words; on others they lie as they are, over the boxes. */
+const isFlowing = ({ kind }: Leaf): boolean => kind === 'text' || kind === 'answer' || kind === 'sheet';
+const { on: drawing } = useInkTools();
+const inked = computed(() => drawing.value || props.marks.some(({ ink }) => ink));
 const fileBegins = (leaf: Leaf, index: number): boolean =>
   folio.value.files.length > 1 && folio.value.leaves[index - 1]?.file !== leaf.file;
 
@@ -69,6 +79,7 @@ provide(
     target: computed(() => props.target),
     choosing: computed(() => props.choosing),
     boxing: computed(() => props.boxing),
+    inked,
     pick: (id: string) => emit('pick', id),
     choose: (anchor: Anchor | undefined) => emit('choose', anchor),
   }),
@@ -97,6 +108,15 @@ defineExpose({ root });
     >
       <p v-if="fileBegins(leaf, index)" class="file" :data-name="folio.files[leaf.file]!.name" />
       <component :is="LEAVES[leaf.kind]" :leaf="leaf" :index="index" />
+      <InkLayer
+        v-if="inked && isFlowing(leaf)"
+        :index="index"
+        :label="leaf.label"
+        :words="leaf"
+        :marks="marks"
+        :focused="focused"
+        :layout="cuts"
+      />
     </section>
   </article>
 </template>
@@ -108,6 +128,7 @@ defineExpose({ root });
   line-height: 1.62;
 }
 .leaf {
+  position: relative;
   scroll-margin: 52px;
 }
 .leaf + .leaf {

@@ -65,7 +65,7 @@ const Words: FunctionalComponent = () => {
 <template>
   <mark
     v-if="picked"
-    :class="[`kind-${picked.kind}`, piece.marks, { focused: picked === focused, struck }]"
+    :class="[`kind-${picked.kind}`, piece.marks, { focused: picked === focused, struck, inked: picked.inked }]"
     :style="style"
     :data-start="piece.start"
     :data-remarks="covering.map(({ id }) => id).join(' ')"
@@ -153,6 +153,10 @@ mark.struck {
   width: calc(var(--size) * 1em);
   height: calc(var(--size) * 1em);
   margin-top: calc(var(--size) * -0.25em);
+}
+mark.inked {
+  text-decoration: none;
+  background: none;
 }
 mark.focused {
   background: color-mix(in srgb, var(--kind) 24%, transparent);

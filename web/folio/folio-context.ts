@@ -1,5 +1,6 @@
 import type { Anchor } from '#core/anchor';
 import type { Stretch } from '#core/folio';
+import type { Ink } from '#contract/ink';
 import type { Stamp } from '#contract/stamps';
 import { inject, type InjectionKey } from 'vue';
 
@@ -12,6 +13,7 @@ export interface DrawnMark {
   stamp?: Stamp | null;
   reaction?: string | null;
   suggestion?: string | null;
+  ink?: Ink | null;
 }
 
 /** A passage as it is drawn in the work. */
@@ -19,6 +21,8 @@ export interface DrawnStretch extends Stretch {
   kind: string;
   stamp?: Stamp | null;
   reaction?: string | null;
+  /** It shows itself, so that its words need no line. */
+  inked?: boolean;
 }
 
 /** A part of a suggestion as it is drawn in the work: words struck, and words put in before or after. */
@@ -46,6 +50,8 @@ export interface FolioContext {
   choosing: boolean;
   /** Dragging draws a box, also where there are words. */
   boxing: boolean;
+  /** Something was drawn, or somebody draws. */
+  inked: boolean;
   pick(id: string): void;
   choose(anchor: Anchor | undefined): void;
 }

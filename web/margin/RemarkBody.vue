@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
 import { mdiLinkVariant, mdiLockOutline, mdiPaperclip } from '@mdi/js';
-import { computed } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 import { byteSize } from '../wording/format.ts';
 import { useFeedback } from '../feedback/feedback-store.ts';
 import { remarkFileUrl } from '../player/media-url.ts';
 import StampDrawing from '../folio/StampDrawing.vue';
 import SuggestionText from './SuggestionText.vue';
+
+// Most remarks have no ink.
+const InkThumb = defineAsyncComponent(() => import('../ink/InkThumb.vue'));
 
 /** All that a remark says beside its sound. */
 const props = defineProps<{ remark: Remark }>();
@@ -22,6 +25,7 @@ const host = computed(() => (props.remark.link ? new URL(props.remark.link).host
   </p>
   <p v-if="remark.reaction" class="reaction">{{ remark.reaction }}</p>
   <div v-if="remark.stamp" class="stamp"><StampDrawing :stamp="remark.stamp" :remark="remark.id" /></div>
+  <InkThumb v-if="remark.ink" :ink="remark.ink" />
   <SuggestionText v-if="remark.suggestion !== null" :remark="remark" />
   <p v-if="remark.text" class="text">{{ remark.text }}</p>
   <p v-if="remark.link" class="line">

@@ -2,6 +2,7 @@
 import type { Anchor } from '#core/anchor';
 import type { Work } from '#contract/submissions';
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { useInkTools } from '../ink/ink-tools.ts';
 import FolioTools from '../folio/FolioTools.vue';
 import FolioView from '../folio/FolioView.vue';
 import { useZoom } from '../folio/use-zoom.ts';
@@ -10,6 +11,7 @@ import MarginColumn from './MarginColumn.vue';
 import { useNarrow } from './use-narrow.ts';
 
 // Only where there is no room for a margin.
+const InkBar = defineAsyncComponent(() => import('../ink/InkBar.vue'));
 const MarginEdge = defineAsyncComponent(() => import('./MarginEdge.vue'));
 const RemarkSheet = defineAsyncComponent(() => import('./RemarkSheet.vue'));
 
@@ -32,6 +34,13 @@ const column = useTemplateRef('column');
 const folioView = useTemplateRef('folioView');
 const folio = computed(() => folioView.value?.root ?? null);
 const zoom = useZoom(scroller, column);
+
+// Two fingers that go apart while somebody draws.
+const { on: drawing, pinch } = useInkTools();
+pinch.on((by) => {
+  zoom.step(by, 'leaf');
+  zoom.step(by, 'text');
+});
 
 const lift = ref(0);
 
@@ -78,6 +87,7 @@ defineExpose({ folio });
         :folio="folio"
         :choosing="choosing"
       />
+      <InkBar v-if="choosing && drawing" />
       <FolioView
         ref="folioView"
         :work="work"

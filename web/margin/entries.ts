@@ -3,7 +3,7 @@ import type { Folio } from '#core/folio';
 import type { Remark } from '#contract/remarks';
 
 /** Something that stands in the margin, level with what it is about. */
-export interface MarginEntry extends Partial<Pick<Remark, 'stamp' | 'reaction' | 'suggestion'>> {
+export interface MarginEntry extends Partial<Pick<Remark, 'stamp' | 'reaction' | 'suggestion' | 'ink'>> {
   id: string;
   kind: string;
   anchor: Anchor;
@@ -13,13 +13,14 @@ export interface MarginEntry extends Partial<Pick<Remark, 'stamp' | 'reaction' |
 export function marginEntries(folio: Pick<Folio, 'text' | 'leaves'>, entries: readonly MarginEntry[]): MarginEntry[] {
   const compare = compareAnchors(folio);
   return entries
-    .map(({ id, kind, anchor, stamp = null, reaction = null, suggestion = null }) => ({
+    .map(({ id, kind, anchor, stamp = null, reaction = null, suggestion = null, ink = null }) => ({
       id,
       kind,
       anchor,
       stamp,
       reaction,
       suggestion,
+      ink,
     }))
     .sort((a, b) => compare(a.anchor, b.anchor));
 }

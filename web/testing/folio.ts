@@ -27,6 +27,7 @@ export const folioContext = ({
   target: undefined,
   choosing: false,
   boxing: false,
+  inked: false,
   pick: () => undefined,
   choose: () => undefined,
   ...change,

@@ -51,6 +51,7 @@ const NAMES: Record<keyof RemarkChange, string> = {
   reaction: 'Reaction',
   suggestion: 'Suggestion',
   stamp: 'Stamp',
+  ink: 'What was drawn',
   tags: 'Tags',
   criterion: 'Criterion',
   private: 'Private',
@@ -62,7 +63,8 @@ function inWords(value: RemarkChange[keyof RemarkChange]): string {
   if (value === null || value === undefined || value === '') return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'string') return value;
-  if (Array.isArray(value)) return value.join(', ') || 'nothing';
+  if (Array.isArray(value))
+    return value.map((one) => (typeof one === 'string' ? one : one.tool)).join(', ') || 'nothing';
   return 'quote' in value ? value.quote.exact : 'another one';
 }
 

@@ -1,0 +1,346 @@
+<script setup lang="ts">
+import { isShape, pathOf, touches, type DrawnStroke, type InkPoint, type InkTool } from '#core/ink';
+import type { Anchor } from '#core/anchor';
+import type { Ink } from '#contract/ink';
+import { useElementSize, useEventListener } from '@vueuse/core';
+import { computed, inject, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { surfaceGround, wordBoxes, wordsGround, type Ground } from './ground.ts';
+import { HIGHLIGHTER, useInkTools } from './ink-tools.ts';
+import InkMark from './InkMark.vue';
+import { INKING } from './inking.ts';
+import { liveCanvas, type LiveCanvas } from './live-canvas.ts';
+import { useCursor } from './use-cursor.ts';
+import { useFingers } from './use-fingers.ts';
+import { useLasso, type Lying } from './use-lasso.ts';
+
+/** What was drawn on a leaf, and where one draws. */
+const props = defineProps<{
+  index: number;
+  label: string;
+  /** All remarks on the work. */
+  marks: readonly { id: string; anchor: Anchor; ink?: Ink | null }[];
+  focused?: string | undefined;
+  /** Changes with whatever may move the words. */
+  layout?: unknown;
+  /** The stretch of the text that stands here, where strokes hang on its words; otherwise they lie on the leaf as it is. */
+  words?: { start: number; end: number };
+}>();
+
+/** Pixels. */
+const ERASER = 8;
+
+const inking = inject(INKING, undefined);
+const { on, hand, colour, width: thick, recolour } = useInkTools();
+const layer = useTemplateRef('layer');
+const canvas = useTemplateRef('canvas');
+const field = useTemplateRef('field');
+const { width, height } = useElementSize(layer);
+const measured = shallowRef<Ground>();
+const surface = computed(() => (width.value > 0 ? surfaceGround(props.index, width.value) : undefined));
+const ground = computed(() => (props.words ? measured.value : surface.value));
+const active = computed(() => inking !== undefined && on.value);
+
+const inked = computed(() =>
+  props.marks.flatMap(({ id, ink, anchor }) => {
+    if (!ink) return [];
+    const { words, index } = props;
+    if (anchor.type === 'region') return !words && anchor.leaf === index ? [{ id, ink, start: 0 }] : [];
+    if (anchor.type !== 'passage' || !words || anchor.start < words.start || anchor.start >= words.end) return [];
+    return [{ id, ink, start: anchor.start }];
+  }),
+);
+
+/** Where the words stand now. */
+async function measure(): Promise<void> {
+  if (!props.words || (!active.value && inked.value.length === 0)) return;
+  await nextTick();
+  const root = layer.value?.closest('[data-leaf]');
+  if (root && layer.value) measured.value = wordsGround(props.index, wordBoxes(root, layer.value));
+}
+watch([width, height, active, () => props.layout, () => inked.value.length > 0], measure);
+onMounted(() => void document.fonts?.ready.then(measure));
+
+const lying = (): Lying[] =>
+  inked.value.flatMap(({ id, ink, start }) =>
+    ink.map((stroke) => ({ remark: id, stroke, parts: ground.value?.draw(stroke, start) ?? [] })),
+  );
+
+const look = (): Omit<DrawnStroke, 'points'> => ({
+  tool: hand.value as InkTool,
+  colour: colour.value,
+  width: thick.value * (hand.value === 'highlighter' ? HIGHLIGHTER : 1),
+});
+
+/** The label that is being written. */
+const writing = shallowRef<DrawnStroke>();
+const written = ref('');
+
+function keep(stroke: DrawnStroke): void {
+  if (stroke.tool === 'label' && stroke.text === undefined) {
+    written.value = '';
+    writing.value = stroke;
+    return void nextTick(() => field.value?.focus());
+  }
+  const placed = ground.value?.keep(stroke);
+  if (placed) inking?.draw(placed);
+}
+
+function write(): void {
+  const stroke = writing.value;
+  writing.value = undefined;
+  if (stroke && written.value.trim() !== '') keep({ ...stroke, text: written.value.trim() });
+}
+
+const lasso = useLasso(() => ground.value);
+recolour.on((to) => {
+  if (lasso.chosen.value.length > 0) inking?.change(lasso.recoloured(to));
+  lasso.drop();
+});
+const inSight = (): { x: number; y: number } => {
+  const frame = layer.value!.getBoundingClientRect();
+  const middle = (from: number, size: number, whole: number): number =>
+    (Math.max(0, from) + Math.min(whole, from + size)) / 2 - from;
+  return {
+    x: middle(frame.left, frame.width, window.innerWidth),
+    y: middle(frame.top, frame.height, window.innerHeight),
+  };
+};
+const cursor = useCursor(look, inSight, keep);
+watch([hand, active], () => {
+  lasso.drop();
+  cursor.drop();
+});
+
+/** The stroke in hand, and whose it is. */
+let live: { pointer: number; stroke: DrawnStroke & { points: InkPoint[] }; begun: number } | undefined;
+let erasing: Lying[] | undefined;
+let drawn: LiveCanvas | undefined;
+const fingers = useFingers(() => layer.value?.closest('.scroller'));
+
+function place(event: PointerEvent, begun = event.timeStamp): InkPoint {
+  const frame = layer.value!.getBoundingClientRect();
+  return {
+    ...{ x: event.clientX - frame.left, y: event.clientY - frame.top },
+    pressure: event.pointerType === 'pen' ? event.pressure : 0.5,
+    at: Math.max(0, event.timeStamp - begun) / 1000,
+  };
+}
+
+function stop(): void {
+  drawn?.clear();
+  live = erasing = undefined;
+}
+
+function down(event: PointerEvent): void {
+  if (fingers.down(event, live !== undefined)) {
+    // A second finger makes a scroll of what was a stroke; a palm beside a pen does nothing.
+    if (live && event.pointerType === 'touch' && !useInkTools().penSeen.value) stop();
+    return;
+  }
+  if (event.button !== 0 || live || hand.value === 'label') return;
+  event.preventDefault();
+  (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  layer.value?.querySelector<HTMLElement>('.hand')?.focus({ preventScroll: true });
+  const at = place(event);
+  live = { pointer: event.pointerId, stroke: { ...look(), points: [at] }, begun: event.timeStamp };
+  if (hand.value === 'eraser') erasing = lying();
+  else if (hand.value === 'lasso') lasso.begin(at);
+  else {
+    drawn ??= liveCanvas(canvas.value!, layer.value!);
+    drawn.begin();
+  }
+}
+
+/** Where somebody pressed, a label is written. */
+function press(event: MouseEvent): void {
+  if (hand.value === 'label' && !writing.value) keep({ ...look(), points: [place(event as PointerEvent)] });
+}
+
+function move(event: PointerEvent): void {
+  if (fingers.move(event) || event.pointerId !== live?.pointer) return;
+  const events = event.getCoalescedEvents?.() ?? [];
+  const points = (events.length > 0 ? events : [event]).map((one) => place(one, live!.begun));
+  if (erasing) return points.forEach(erase);
+  if (hand.value === 'lasso') return lasso.move(points.at(-1)!);
+  live.stroke.points.push(...points);
+  drawn!.draw(live.stroke, points.length);
+}
+
+function erase(at: InkPoint): void {
+  const hit = erasing!.filter(({ parts }) => parts.some((part) => touches(part, at, ERASER)));
+  if (hit.length === 0) return;
+  erasing = erasing!.filter((one) => !hit.includes(one));
+  inking?.change(hit.map(({ remark, stroke }) => ({ remark, stroke, to: [] })));
+}
+
+function up(event: PointerEvent): void {
+  if (fingers.up(event) || event.pointerId !== live?.pointer) return;
+  const { stroke } = live;
+  const [first, last] = [stroke.points[0]!, stroke.points.at(-1)!];
+  if (erasing) erase(last);
+  else if (hand.value === 'lasso') inking?.change(lasso.end(lying()));
+  else if (!isShape(stroke.tool)) keep(stroke);
+  // A press without a drag is no shape.
+  else if (Math.hypot(last.x - first.x, last.y - first.y) > 3) keep({ ...stroke, points: [first, last] });
+  stop();
+}
+
+function cancel(event: PointerEvent): void {
+  if (!fingers.up(event)) stop();
+}
+
+function key(event: KeyboardEvent): void {
+  if (event.key === 'Delete' && lasso.chosen.value.length > 0) {
+    inking?.change(lasso.erased());
+    lasso.drop();
+  } else if (!cursor.key(event)) return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+// The words of a wide table move under its own scrollbar.
+useEventListener(() => layer.value?.parentElement, 'scroll', measure, { capture: true, passive: true });
+</script>
+
+<template>
+  <div ref="layer" class="ink" :class="{ surface: !words }">
+    <svg aria-hidden="true">
+      <template v-if="ground">
+        <InkMark
+          v-for="mark in inked"
+          :key="mark.id"
+          :ink="mark.ink"
+          :ground="ground"
+          :start="mark.start"
+          :focused="mark.id === focused"
+        />
+      </template>
+      <template v-if="active">
+        <polyline class="loop" :points="lasso.loop.value.map(({ x, y }) => `${x},${y}`).join(' ')" />
+        <path
+          v-for="(stroke, at) in lasso.moved.value"
+          :key="at"
+          class="ghost"
+          :d="pathOf(stroke).d"
+          :stroke-width="stroke.width"
+        />
+        <template v-if="lasso.box.value">
+          <rect
+            class="loop"
+            :x="lasso.box.value.left"
+            :y="lasso.box.value.top"
+            :width="lasso.box.value.right - lasso.box.value.left"
+            :height="lasso.box.value.bottom - lasso.box.value.top"
+          />
+          <circle class="corner" :cx="lasso.box.value.right" :cy="lasso.box.value.bottom" r="7" />
+        </template>
+        <path v-if="cursor.shape.value" class="ghost" :d="pathOf(cursor.shape.value).d" :stroke-width="thick" />
+        <path
+          v-if="cursor.at.value"
+          class="cross"
+          :d="`M${cursor.at.value.x - 9} ${cursor.at.value.y}h18M${cursor.at.value.x} ${cursor.at.value.y - 9}v18`"
+        />
+      </template>
+    </svg>
+    <template v-if="active">
+      <canvas ref="canvas" :class="`kind-${colour}`" aria-hidden="true" />
+      <div
+        class="hand"
+        tabindex="0"
+        role="application"
+        :aria-label="`Draw on ${label}. With a shape: arrow keys move, Enter begins and ends it.`"
+        @mousedown.prevent
+        @pointerdown="down"
+        @pointermove="move"
+        @pointerup="up"
+        @pointercancel="cancel"
+        @click="press"
+        @keydown="key"
+      />
+      <input
+        v-if="writing"
+        ref="field"
+        v-model="written"
+        class="label"
+        maxlength="200"
+        aria-label="Words to write there"
+        :style="{ left: `${writing.points[0]!.x}px`, top: `${writing.points[0]!.y}px` }"
+        @keydown.stop
+        @keydown.enter="write"
+        @keydown.esc="writing = undefined"
+        @blur="write"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.ink {
+  position: absolute;
+  inset: 0;
+  z-index: 1;
+  pointer-events: none;
+}
+.ink.surface {
+  --drawn-ink: #22201c;
+}
+svg {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  overflow: visible;
+}
+canvas {
+  position: absolute;
+  color: var(--kind);
+}
+.kind-ink {
+  --kind: var(--drawn-ink, var(--ink));
+}
+.kind-grey {
+  --kind: #6f6a60;
+}
+.kind-pale {
+  --kind: #a9a294;
+}
+.hand {
+  position: absolute;
+  inset: 0;
+  cursor: crosshair;
+  pointer-events: auto;
+  touch-action: none;
+  user-select: none;
+}
+.hand:focus-visible {
+  outline: 2px solid var(--quiet);
+  outline-offset: 2px;
+}
+.loop {
+  fill: none;
+  stroke: var(--ink);
+  stroke-dasharray: 5 4;
+}
+.corner {
+  fill: var(--ink);
+}
+.ghost {
+  fill: none;
+  stroke: var(--quiet);
+  opacity: 0.6;
+}
+.cross {
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.label {
+  position: absolute;
+  min-width: 160px;
+  padding: 2px 6px;
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  font: 600 16px var(--sans);
+  pointer-events: auto;
+  transform: translateY(-100%);
+}
+</style>

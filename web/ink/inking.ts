@@ -1,0 +1,20 @@
+import type { KeptOnWords, Stroke } from '#core/ink';
+import type { InjectionKey } from 'vue';
+
+/** A stroke with what it belongs to: words, or a page, slide or picture. */
+export type PlacedStroke = { leaf: number } & ({ held: KeptOnWords } | { stroke: Stroke });
+
+/** One stroke of a remark, and what takes its place; nothing where it was rubbed out. */
+export interface StrokeChange {
+  remark: string;
+  stroke: Stroke;
+  to: PlacedStroke[];
+}
+
+/** What a hand that draws does to the remarks; where nobody may draw there is none. */
+export interface Inking {
+  draw(stroke: PlacedStroke): void;
+  change(changes: readonly StrokeChange[]): void;
+}
+
+export const INKING: InjectionKey<Inking> = Symbol('inking');
