@@ -1,4 +1,4 @@
-import { INK_TOOLS, type Stroke as CoreStroke } from '#core/ink';
+import { INK_TOOLS, unpackPoints, type Stroke as CoreStroke } from '#core/ink';
 import { z } from 'zod';
 import { Kind } from './margin-key.ts';
 
@@ -23,15 +23,19 @@ export const Hold = z.discriminatedUnion('type', [
   z.object({ type: z.literal('free'), start: Offset }),
 ]);
 
+function isPacked(points: string): boolean {
+  try {
+    return unpackPoints(points).length > 0;
+  } catch {
+    return false;
+  }
+}
+
 export const Stroke = z.object({
   tool: z.enum(INK_TOOLS),
   colour: z.enum(PLAIN_COLOURS).or(Kind),
   width: z.int().min(1).max(20_000),
-  points: z
-    .string()
-    .min(4)
-    .max(LONGEST_STROKE)
-    .regex(/^[A-Za-z0-9+/]+$/, 'is no packed points'),
+  points: z.string().min(4).max(LONGEST_STROKE).refine(isPacked, 'is no packed points'),
   text: z.string().trim().min(1).max(200).optional(),
   hold: Hold.optional(),
 }) satisfies z.ZodType<CoreStroke>;

@@ -3,6 +3,7 @@ import { DEFAULT_KEY } from '#core/margin';
 import { createHash, randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Stroke } from '../../contract/ink.ts';
 import type { Remark } from '../../contract/remarks.ts';
 import { NO_WORDS, type SaidWords } from '../../contract/said.ts';
 import type { ClassStates, Feedback } from '../../contract/submissions.ts';
@@ -97,6 +98,33 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
       expect(answer.status).toBe(200);
       expect((await one(id)).reaction).toBe(reaction);
     }
+  });
+
+  const LINE: Stroke = { tool: 'line', colour: 'repair', width: 12, points: 'ACAAoBoBAC', hold: { type: 'along' } };
+
+  it('drawn: strokes come back as they were, and stay when something else is changed', async () => {
+    const { id, answer } = await make({ ink: [LINE] }, { anchor: await passage('The reason is obvious.') });
+    expect(answer.status).toBe(200);
+    await school.as.teacher.send('PATCH', `/remarks/${id}`, { body: { text: 'See the line.' } });
+    expect(await one(id)).toMatchObject({ ink: [LINE], text: 'See the line.' });
+    const rubbed = await school.as.teacher.send('PATCH', `/remarks/${id}`, { body: { ink: null } });
+    expect([rubbed.status, (await one(id)).ink]).toEqual([200, null]);
+    const { id: other } = await make({ ink: [LINE] });
+    const emptied = await school.as.teacher.send('PATCH', `/remarks/${other}`, { body: { ink: null } });
+    expect(emptied.json).toMatchObject({ title: 'Empty remark' });
+  });
+
+  it.each([
+    ['no strokes', []],
+    ['a tool that is not known', [{ ...LINE, tool: 'brush' }]],
+    ['points that are none', [{ ...LINE, points: '<svg onload=alert(1)>' }]],
+    ['points that break off', [{ ...LINE, points: 'ACAAg' }]],
+    ['50,000 points', [{ ...LINE, points: 'ACAA'.repeat(50_000) }]],
+    ['a colour that would be more', [{ ...LINE, colour: 'red;background:url(x)' }]],
+  ])('refuses ink of %s', async (_, ink) => {
+    const before = (await feedback()).remarks.length;
+    const { answer } = await make({ ink: ink as Stroke[] });
+    expect([answer.status, (await feedback()).remarks.length]).toEqual([400, before]);
   });
 
   it('changes one thing and leaves the rest; emptying it is refused', async () => {

@@ -118,7 +118,6 @@ defineExpose({ begin });
 </script>
 
 <template>
-  <InkLayer v-if="folio.inked" :index="index" :label="label" :marks="folio.marks" :focused="folio.focused" />
   <div ref="layer" class="layer" :class="{ boxing: folio.boxing }">
     <button
       v-for="mark in marks"
@@ -146,6 +145,7 @@ defineExpose({ begin });
     >
       <span class="corner" @pointerdown.stop="hold($event, true)" />
     </div>
+    <InkLayer v-if="folio.inked" :index="index" :label="label" :marks="folio.marks" :focused="folio.focused" />
   </div>
 </template>
 

@@ -28,6 +28,8 @@ const props = defineProps<{
 
 /** Pixels. */
 const ERASER = 8;
+/** Points. */
+const LONGEST = 3000;
 
 const inking = inject(INKING, undefined);
 const { on, hand, colour, width: thick, recolour } = useInkTools();
@@ -81,8 +83,18 @@ function keep(stroke: DrawnStroke): void {
     writing.value = stroke;
     return void nextTick(() => field.value?.focus());
   }
-  const placed = ground.value?.keep(stroke);
-  if (placed) inking?.draw(placed);
+  for (const part of inParts(stroke)) {
+    const placed = ground.value?.keep(part);
+    if (placed) inking?.draw(placed);
+  }
+}
+
+/** Whoever does not lift the pen for a minute makes several strokes, so that each can be sent. */
+function inParts(stroke: DrawnStroke): DrawnStroke[] {
+  const parts: DrawnStroke[] = [];
+  for (let from = 0; from === 0 || from < stroke.points.length - 1; from += LONGEST)
+    parts.push({ ...stroke, points: stroke.points.slice(from, from + LONGEST + 1) });
+  return parts;
 }
 
 function write(): void {

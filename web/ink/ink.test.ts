@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { DrawnStroke, InkPoint } from '#core/ink';
 import { surfaceGround } from './ground.ts';
+import type { StrokeChange } from './inking.ts';
 import { useCursor } from './use-cursor.ts';
 import { useLasso, type Lying } from './use-lasso.ts';
 
@@ -13,10 +14,10 @@ const stroke = (points: InkPoint[], more: Partial<DrawnStroke> = {}): DrawnStrok
 });
 function lying(remark: string, ...points: InkPoint[]): Lying {
   const placed = ground.keep(stroke(points));
-  if (!placed || !('stroke' in placed)) throw new Error('It lies on a surface');
+  if (!placed || 'held' in placed) throw new Error('It lies on a surface');
   return { remark, stroke: placed.stroke, parts: ground.draw(placed.stroke, 0) };
 }
-const shown = (change: { to: { stroke?: unknown }[] } | undefined): number[][] =>
+const shown = (change: StrokeChange | undefined): number[][] =>
   change!.to.flatMap((one) =>
     ground
       .draw(one.stroke as never, 0)

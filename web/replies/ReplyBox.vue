@@ -27,7 +27,10 @@ const speaking = defineModel<boolean>('speaking', { default: false });
 
 const session = useSession();
 const recorder = useRecorder();
-const text = useLocalStorage(`reply:${session.person?.id}:${props.submission}:${props.criterion ?? props.remark}`, '');
+const text = useLocalStorage(
+  `reply:${session.person?.id}:${props.criterion ? `${props.submission}:${props.criterion}` : props.remark}`,
+  '',
+);
 const answer = useSpokenTake(
   ANSWER_TAKE,
   () => props.submission,
