@@ -86,6 +86,7 @@ const rooms = {
       'returning',
       'hand-in',
       'own-work',
+      'marked',
       'own-data',
       'notices',
       'replies',

@@ -169,4 +169,6 @@ export const returnWork = endpoint({
 });
 
 export const workFile = address('/submissions/:submission/files/:position');
+/** A file of the work with all that was said about it as annotations; today of PDF files and pictures. */
+export const markedFile = address('/submissions/:submission/files/:position/marked');
 export const workPicture = address('/submissions/:submission/pictures/:position');

@@ -1,4 +1,5 @@
 import type { CDPSession, Locator, Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
 import { enter, expect, openDesk, saved, test, TEACHER } from './school.ts';
 
 test.use({ school: 'ink' });
@@ -264,5 +265,19 @@ test('on a picture: pen and palm, shapes by keyboard, rubbing out, moving and re
     await saved(page);
     await page.reload();
     await expect(drawn(page)).toHaveCount(3);
+  });
+
+  await test.step('it is saved as a PDF with the strokes in it', async () => {
+    await page.goto(`${page.url().replace(/#.*/, '')}`.replace(/\/desk\/([^/]+)/, '/desk/$1/as-student'));
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Download as PDF' }).click(),
+    ]);
+    expect(download.suggestedFilename()).toMatch(/, marked\.pdf$/);
+    const bytes = await readFile(await download.path(), 'latin1');
+    expect(bytes.slice(0, 5)).toBe('%PDF-');
+    expect(bytes.match(/\/Subtype \/Ink/g)).toHaveLength(2);
+    // Two boxes were there before.
+    expect(bytes.match(/\/Subtype \/Square/g)).toHaveLength(3);
   });
 });

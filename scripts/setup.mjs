@@ -79,6 +79,11 @@ export function ensureSpeech() {
   install('PocketSphinx and Apertium for the tests of dictation and translation', packages);
 }
 
+/** What the tests look at marked files with, as somebody's reader would show them. */
+export function ensurePoppler() {
+  if (!existsSync('/usr/bin/pdftoppm')) install('Poppler for the tests of marked files', ['poppler-utils']);
+}
+
 /** A PostgreSQL server's programs, so that the data tests run on both bodies; the tests start a server of their own. */
 export function ensurePostgres() {
   const found = existsSync(POSTGRES)
@@ -105,7 +110,7 @@ function install(what, packages) {
 
 function fail() {
   say(
-    'A package for the tests could not be installed. Install chromium (or name one in the variable CHROMIUM), pocketsphinx, pocketsphinx-en-us, flite, apertium-eng-spa, pocketsphinx-testdata and postgresql.',
+    'A package for the tests could not be installed. Install chromium (or name one in the variable CHROMIUM), pocketsphinx, pocketsphinx-en-us, flite, apertium-eng-spa, pocketsphinx-testdata, poppler-utils and postgresql.',
   );
   process.exit(1);
 }

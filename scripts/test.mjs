@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBrowser, ensureBuilt, ensurePackages, ensurePostgres, ensureSpeech, ROOT } from './setup.mjs';
+import { ensureBrowser, ensureBuilt, ensurePackages, ensurePoppler, ensurePostgres, ensureSpeech, ROOT } from './setup.mjs';
 
 const RESULTS = path.join(ROOT, 'test-results');
 const MOST_OF_A_PAGE = 6000;
@@ -14,6 +14,7 @@ ensurePackages();
 process.env.CHROMIUM = ensureBrowser();
 ensureSpeech();
 ensurePostgres();
+ensurePoppler();
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 ensureBuilt('server', 'web');

@@ -28,6 +28,7 @@ import { mailRoutes } from './mail/routes.ts';
 import { marginKeyRoutes } from './margin-key/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
 import { noticeRoutes } from './notices/routes.ts';
+import { markedRoutes } from './marked/routes.ts';
 import { ownDataRoutes } from './own-data/routes.ts';
 import { ownWorkRoutes } from './own-work/routes.ts';
 import { presenceRoutes } from './presence/routes.ts';
@@ -95,6 +96,7 @@ const ROUTES = [
   mailRoutes,
   waitingRoutes,
   noticeRoutes,
+  markedRoutes,
   ownDataRoutes,
   ownWorkRoutes,
   courseRoutes,

@@ -103,6 +103,20 @@ export const problems = {
       'File too large',
       `This file is larger than ${megabytes(limit)}, the most you can hand in. Make its pictures smaller and try again.`,
     ),
+  cannotMark: () =>
+    new ProblemError(
+      422,
+      'cannot-mark',
+      'Cannot be marked',
+      'Marks can be put into PDF files and pictures only, and this file is neither, or damaged.',
+    ),
+  fileSigned: () =>
+    new ProblemError(
+      409,
+      'file-signed',
+      'Signed file',
+      'This PDF is signed, and marks would break its signature. You can have a copy with the marks, without the signature being valid.',
+    ),
   tooManyFiles: (limit: number) =>
     new ProblemError(
       413,

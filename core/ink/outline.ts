@@ -14,7 +14,7 @@ const HEAD_ANGLE = Math.PI / 7;
 /** The SVG path (SVG 2, section 9) of a stroke; empty for a label, which is text. */
 export function pathOf(stroke: DrawnStroke): InkPath {
   const { tool, points, width } = stroke;
-  if (tool === 'pen' || tool === 'highlighter') return { d: outlineOf(stroke), filled: true };
+  if (tool === 'pen' || tool === 'highlighter') return { d: roundedOutline(stroke), filled: true };
   const [from, to] = [points[0]!, points.at(-1)!];
   switch (tool) {
     case 'line':
@@ -49,7 +49,8 @@ function ellipseBetween(from: InkPoint, to: InkPoint): string {
   return `M${n(left)} ${n(top + ry)}${arc}${n(right)} ${n(top + ry)}${arc}${n(left)} ${n(top + ry)}Z`;
 }
 
-function headOf(from: InkPoint, to: InkPoint, width: number): { x: number; y: number }[] {
+/** The two barbs of an arrow and its tip between them. */
+export function headOf(from: InkPoint, to: InkPoint, width: number): { x: number; y: number }[] {
   const angle = Math.atan2(to.y - from.y, to.x - from.x);
   const length = ARROW_HEAD * width;
   const side = (by: number): { x: number; y: number } => ({
@@ -59,10 +60,13 @@ function headOf(from: InkPoint, to: InkPoint, width: number): { x: number; y: nu
   return [side(HEAD_ANGLE), to, side(-HEAD_ANGLE)];
 }
 
-/** The outline of what a nib leaves: wider where it was pressed; where a device tells no pressure, where it was slow. */
-function outlineOf({ tool, points, width }: DrawnStroke): string {
+/**
+ * The outline of what a nib leaves, as points around it: wider where it was pressed; where a device tells no pressure, where it
+ * was slow.
+ */
+export function outlineOf({ tool, points, width }: DrawnStroke): { x: number; y: number }[] {
   const told = points.some(({ pressure }) => pressure !== points[0]!.pressure);
-  const outline = getStroke(
+  return getStroke(
     points.map(({ x, y, pressure }) => [x, y, pressure]),
     {
       size: width,
@@ -72,13 +76,17 @@ function outlineOf({ tool, points, width }: DrawnStroke): string {
       simulatePressure: !told,
       last: true,
     },
-  );
-  const [first, ...rest] = outline;
+  ).map(([x, y]) => ({ x: x!, y: y! }));
+}
+
+/** Rounded off: a curve through the middles between the points. */
+function roundedOutline(stroke: DrawnStroke): string {
+  const [first, ...rest] = outlineOf(stroke);
   if (!first) return '';
-  let d = `M${n(first[0]!)} ${n(first[1]!)}Q`;
-  rest.forEach(([x, y], index) => {
+  let d = `M${n(first.x)} ${n(first.y)}Q`;
+  rest.forEach(({ x, y }, index) => {
     const next = rest[index + 1] ?? first;
-    d += `${n(x!)} ${n(y!)} ${n((x! + next[0]!) / 2)} ${n((y! + next[1]!) / 2)} `;
+    d += `${n(x)} ${n(y)} ${n((x + next.x) / 2)} ${n((y + next.y) / 2)} `;
   });
   return `${d}Z`;
 }

@@ -2,6 +2,19 @@
 export const KEY_COLORS = ['moss', 'cobalt', 'vermilion', 'ochre', 'plum', 'teal', 'slate', 'rose', 'umber'] as const;
 export type KeyColor = (typeof KEY_COLORS)[number];
 
+/** Each of them on light paper, as `#RRGGBB`. */
+export const KEY_INKS: Record<KeyColor, string> = {
+  moss: '#2F7D4F',
+  cobalt: '#2B5FD9',
+  vermilion: '#C0402A',
+  ochre: '#8F5F0E',
+  plum: '#86407C',
+  teal: '#156F70',
+  slate: '#4E5B70',
+  rose: '#B02C5F',
+  umber: '#7B4D2B',
+};
+
 /** Signs that a kind can have, told apart by their shape alone. */
 export const KEY_GLYPHS = ['▲', '?', '✕', '→', '●', '◆', '★', '✓', '!', '≈', '§', '¶', '+', '☼', '♪', '∞'] as const;
 export type KeyGlyph = (typeof KEY_GLYPHS)[number];

@@ -71,6 +71,7 @@ export const permissions = {
   'work.receipt': on('submission', ({ author }) => author),
   'work.class': on('submission', teaches),
   'work.ask': on('submission', isAnswered),
+  'work.marked': on('submission', readsRemark),
   'work.withdraw': on('submission', ({ author, opened, returned }) => author && !opened && !returned),
   'feedback.read': on('submission', readsFeedback),
   'feedback.return': on('submission', teaches),

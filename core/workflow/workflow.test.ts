@@ -64,6 +64,7 @@ describe('permissions', () => {
       'work.read',
       'work.receipt',
       'work.ask',
+      'work.marked',
       'feedback.read',
       'remark.read',
       'suggestion.take',

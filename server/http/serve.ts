@@ -16,6 +16,9 @@ import { formFiles, type FormFile } from '../uploads/form-files.ts';
 import { findUploaded, type UploadedFile } from '../uploads/uploaded.ts';
 import { personOf, type SignedIn } from './person-of.ts';
 
+/** How the person stands to what they ask for; where it is only theirs there is no such thing. */
+type StandingOf<A extends Action | 'own'> = A extends Action ? StandingFor<A> : undefined;
+
 export interface Call<Path extends string, Body> {
   params: Params<Path>;
   body: Body;
@@ -42,7 +45,7 @@ type Handler<Path extends string, Body, Answer> = (call: Call<Path, Body>) => Pr
 interface SignedInCall<A extends Action | 'own'> {
   person: SignedIn;
   /** How the person stands to the object of the action; nothing where it is one's `'own'`. */
-  standing: A extends Action ? StandingFor<A> : undefined;
+  standing: StandingOf<A>;
 }
 
 type SignedInHandler<Path extends string, Body, Answer, A extends Action | 'own'> = (
@@ -88,15 +91,27 @@ export function serve<Path extends string, Body extends z.ZodType, Answer extend
 }
 
 /** Serves bytes, e.g. to the browser's own player, under the same rules. */
-export function serveBytes<Path extends string>(
+export function serveBytes<Path extends string, A extends Action | 'own'>(
   router: Router,
   context: Context,
   { bytesAt }: Address<Path>,
-  action: Action | 'own',
-  handle: (params: Params<Path>, request: Request, response: Response, person: SignedIn) => Promise<void>,
+  action: A,
+  handle: (
+    params: Params<Path>,
+    request: Request,
+    response: Response,
+    person: SignedIn,
+    standing: StandingOf<A>,
+  ) => Promise<void>,
 ): void {
   router.get(bytesAt, guard(context, action), (request: Request, response: Response) =>
-    handle(request.params as Params<Path>, request, response, personIn(response)),
+    handle(
+      request.params as Params<Path>,
+      request,
+      response,
+      personIn(response),
+      response.locals.standing as StandingOf<A>,
+    ),
   );
 }
 

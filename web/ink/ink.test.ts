@@ -17,12 +17,11 @@ function lying(remark: string, ...points: InkPoint[]): Lying {
   if (!placed || 'held' in placed) throw new Error('It lies on a surface');
   return { remark, stroke: placed.stroke, parts: ground.draw(placed.stroke, 0) };
 }
-const shown = (change: StrokeChange | undefined): number[][] =>
-  change!.to.flatMap((one) =>
-    ground
-      .draw(one.stroke as never, 0)
-      .flatMap(({ points }) => points.map(({ x, y }) => [Math.round(x), Math.round(y)])),
-  );
+function shown(change: StrokeChange | undefined): number[][] {
+  const strokes = change!.to.map((one) => ('held' in one ? one.held.stroke : one.stroke));
+  const points = strokes.flatMap((one) => ground.draw(one, 0)).flatMap((drawn) => drawn.points);
+  return points.map(({ x, y }) => [Math.round(x), Math.round(y)]);
+}
 
 describe('a loop around strokes', () => {
   const near = lying('a', point(100, 100), point(200, 150));

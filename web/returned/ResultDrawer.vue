@@ -67,6 +67,7 @@ const flags = computed(() => standingWords(props.feedback.standing, props.feedba
         </p>
       </section>
     </template>
+    <slot />
   </aside>
 </template>
 

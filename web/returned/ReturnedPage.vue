@@ -43,6 +43,7 @@ const TakenOver = defineAsyncComponent(() => import('./TakenOver.vue'));
 const EarlierHead = defineAsyncComponent(() => import('../earlier/EarlierHead.vue'));
 const NotesHere = defineAsyncComponent(() => import('../notes/NotesHere.vue'));
 const ReturnNews = defineAsyncComponent(() => import('./ReturnNews.vue'));
+const MarkedFiles = defineAsyncComponent(() => import('./MarkedFiles.vue'));
 const ListenBar = defineAsyncComponent(() => import('./ListenBar.vue'));
 const KeyPanel = defineAsyncComponent(() => import('./KeyPanel.vue'));
 const EarlierRibbon = defineAsyncComponent(() => import('../earlier/EarlierRibbon.vue'));
@@ -261,7 +262,9 @@ onBeforeUnmount(() => player.stop());
       <div v-if="feedback && (!narrow || scores)" class="side" @keydown.esc="scores = false">
         <v-btn v-if="narrow" size="small" @click="scores = false">Close the scores</v-btn>
         <KeyPanel v-if="showsKeys" @close="showsKeys = false" />
-        <ResultDrawer v-else :feedback="feedback" :submission="submission" :preview="preview" @go="go" />
+        <ResultDrawer v-else :feedback="feedback" :submission="submission" :preview="preview" @go="go"
+          ><MarkedFiles v-if="remarks.length > 0" :work="work"
+        /></ResultDrawer>
       </div>
     </main>
     <ListenBar v-if="listening.now.value" class="listening" :listening="listening" />

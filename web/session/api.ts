@@ -35,12 +35,22 @@ export async function call<Path extends string, Body extends z.ZodType, Answer e
   if (files.some(({ size }) => size > RESUMABLE_BYTES)) return callAfterSending(endpoint, input);
   const path = pathOf(endpoint.path, (params ?? {}) as Params<Path>);
   const request = { method: endpoint.method, ...payload(endpoint, body, files, uploads) };
-  const response = await fetch(`/api${path}`, request).catch(() => {
+  const response = await answered(`/api${path}`, request);
+  return endpoint.answer.parse(await response.json().catch(() => undefined));
+}
+
+/**
+ * Asks for bytes, at an address as `urlOf` makes it.
+ * @throws Refused or Unreachable
+ */
+export const callForBytes = async (url: string): Promise<Blob> => (await answered(url)).blob();
+
+async function answered(url: string, request: RequestInit = {}): Promise<Response> {
+  const response = await fetch(url, request).catch(() => {
     throw new Unreachable();
   });
-  const answer: unknown = await response.json().catch(() => undefined);
-  if (response.ok) return endpoint.answer.parse(answer);
-  const problem = Problem.safeParse(answer);
+  if (response.ok) return response;
+  const problem = Problem.safeParse(await response.json().catch(() => undefined));
   if (response.status === 408 && !problem.success) throw new Refused(TOO_SLOW);
   // A proxy in between answers without problem details when the server is away.
   if (!problem.success) throw new Unreachable();

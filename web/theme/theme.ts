@@ -1,3 +1,4 @@
+import { KEY_INKS } from '#core/margin';
 import 'vuetify/styles';
 import { createVuetify, type ThemeDefinition } from 'vuetify';
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
@@ -18,15 +19,7 @@ export const light = {
     hairline: '#D6CFC2',
     quiet: '#625C52',
     error: '#A3301D',
-    moss: '#2F7D4F',
-    cobalt: '#2B5FD9',
-    vermilion: '#C0402A',
-    ochre: '#8F5F0E',
-    plum: '#86407C',
-    teal: '#156F70',
-    slate: '#4E5B70',
-    rose: '#B02C5F',
-    umber: '#7B4D2B',
+    ...KEY_INKS,
   },
   variables: READABLE,
 } satisfies ThemeDefinition;

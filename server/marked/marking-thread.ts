@@ -1,0 +1,10 @@
+import { askedThread, type AskedThread } from '../threads/asked-thread.ts';
+import { problems } from '../errors.ts';
+import type { Refusal, ToMark } from './write.ts';
+
+/** Files are marked apart from the server's own thread. */
+export const markingThread = (): AskedThread<ToMark> =>
+  askedThread<ToMark, Refusal | null>('marking', {
+    refused: (why) => (why === 'signed' ? problems.fileSigned() : problems.cannotMark()),
+    silent: () => problems.cannotMark(),
+  });

@@ -1,0 +1,193 @@
+import { PDFDict, PDFDocument, PDFHexString, PDFName, PDFString, type PDFPage } from '@cantoo/pdf-lib';
+import type { Mark } from './marks.ts';
+import { toUserSpace, type PlaceOnPage } from './page-space.ts';
+
+/** Why a file is not marked. */
+export type Refusal = 'signed' | 'unreadable';
+
+export class CannotMark extends Error {
+  constructor(readonly why: Refusal) {
+    super(why);
+  }
+}
+
+export interface ToMark {
+  bytes: Uint8Array;
+  /** What it is; a picture becomes a page of its own size. */
+  format: 'pdf' | 'png' | 'jpeg';
+  /** Of a picture as it stands upright, in pixels. */
+  size?: { width: number; height: number };
+  marks: readonly Mark[];
+  /** Whoever knows that a signature does not hold for a copy with marks in it gets one all the same. */
+  copy: boolean;
+}
+
+const HIGHLIGHT_OPACITY = 0.35;
+const EDGE = 2;
+
+/**
+ * Writes marks into a PDF as annotations (ISO 32000-2, section 12.5.6), each with its appearance, so that every reader shows the
+ * same.
+ * @throws CannotMark
+ */
+export async function writeMarks({ bytes, format, size, marks, copy }: ToMark): Promise<Uint8Array> {
+  const document = format === 'pdf' ? await opened(bytes) : await pictured(bytes, format, size);
+  if (!copy && isSigned(document)) throw new CannotMark('signed');
+  const pages = document.getPages();
+  for (const mark of marks) {
+    const page = pages[mark.page];
+    if (page) page.node.addAnnot(annotate(document, page, mark));
+  }
+  return document.save({ useObjectStreams: false });
+}
+
+async function opened(bytes: Uint8Array): Promise<PDFDocument> {
+  try {
+    const document = await PDFDocument.load(bytes, { updateMetadata: false, password: '' });
+    // What is no PDF at all is found out only when its pages are looked for.
+    document.getPages();
+    return document;
+  } catch {
+    throw new CannotMark('unreadable');
+  }
+}
+
+async function pictured(bytes: Uint8Array, format: 'png' | 'jpeg', size: ToMark['size']): Promise<PDFDocument> {
+  const document = await PDFDocument.create();
+  const picture = await (format === 'png' ? document.embedPng(bytes) : document.embedJpg(bytes)).catch(() => {
+    throw new CannotMark('unreadable');
+  });
+  const { width, height } = size ?? picture;
+  document.addPage([width, height]).drawImage(picture, { x: 0, y: 0, width, height });
+  return document;
+}
+
+/** ISO 32000-2, section 12.7.3, SigFlags: there are signatures, or the file may only be appended to. */
+function isSigned(document: PDFDocument): boolean {
+  const form = document.catalog.lookupMaybe(PDFName.of('AcroForm'), PDFDict);
+  return form !== undefined && /[13]/.test(String(form.get(PDFName.of('SigFlags')) ?? ''));
+}
+
+function annotate(document: PDFDocument, page: PDFPage, mark: Mark) {
+  const { context } = document;
+  const crop = page.getCropBox();
+  const unit = Number(String(page.node.get(PDFName.of('UserUnit')) ?? 1)) || 1;
+  const user = toUserSpace({
+    box: [crop.x, crop.y, crop.x + crop.width, crop.y + crop.height],
+    ...{ rotate: page.getRotation().angle, userUnit: unit },
+  });
+  const colour = rgb(mark.colour);
+  const flat = (places: readonly PlaceOnPage[]): number[] => places.flatMap((place) => [...user(place)]);
+  const common = {
+    Type: 'Annot',
+    T: PDFHexString.fromText(mark.by),
+    ...(mark.words !== '' && { Contents: PDFHexString.fromText(mark.words) }),
+    M: PDFString.fromDate(new Date(mark.at)),
+    C: colour,
+    F: 4,
+    P: page.ref,
+  };
+  const made = (entries: Record<string, unknown>, places: readonly PlaceOnPage[], drawing?: Drawing, room = EDGE) => {
+    const rect = around(places.map(user), room);
+    return context.register(
+      context.obj({
+        ...common,
+        ...entries,
+        Rect: rect,
+        ...(drawing && { AP: { N: context.register(appearance(document, rect, drawing)) } }),
+      } as never),
+    );
+  };
+
+  switch (mark.type) {
+    case 'highlight': {
+      const corners = mark.quads.flat();
+      const fill = mark.quads.map(([a, b, c, d]) => polygon([a!, b!, d!, c!].map(user), 'f')).join('\n');
+      return made({ Subtype: 'Highlight', QuadPoints: flat(corners), CA: HIGHLIGHT_OPACITY }, corners, {
+        ...{ operators: `${colour.join(' ')} rg\n${fill}`, opacity: HIGHLIGHT_OPACITY },
+      });
+    }
+    case 'box': {
+      const [left, top, right, bottom] = mark.box;
+      const corners: PlaceOnPage[] = [
+        [left, top],
+        [right, top],
+        [right, bottom],
+        [left, bottom],
+      ];
+      return made({ Subtype: 'Square', BS: { W: 1.5 } }, corners, {
+        operators: `${colour.join(' ')} RG 1.5 w\n${polygon(corners.map(user), 's')}`,
+      });
+    }
+    case 'note': {
+      const [x, y] = mark.place;
+      return made({ Subtype: 'Text', Name: 'Comment', F: 28 }, [mark.place, [x + 20, y + 20]], undefined, 0);
+    }
+    case 'label': {
+      const [x, y] = mark.place;
+      const reach = mark.text.length * mark.size * 0.6;
+      const style = `${colour.join(' ')} rg /Helv ${mark.size.toFixed(1)} Tf`;
+      return made({ Subtype: 'FreeText', Contents: PDFHexString.fromText(mark.text), DA: PDFString.of(style), C: [] }, [
+        [x, y - mark.size * 1.2],
+        [x + reach, y + mark.size * 0.4],
+      ]);
+    }
+    case 'stroke': {
+      const { tool, trace, lines, outline, width } = mark;
+      const pale = tool === 'highlighter' ? { opacity: HIGHLIGHT_OPACITY } : {};
+      const drawing: Drawing =
+        outline.length > 0
+          ? { operators: `${colour.join(' ')} rg\n${polygon(outline.map(user), 'f')}`, ...pale }
+          : {
+              operators: `${colour.join(' ')} RG ${number(width / unit)} w 1 J 1 j\n${lines
+                .map((line) => polyline(line.map(user)))
+                .join('\n')}`,
+            };
+      const border = { BS: { W: width / unit } };
+      const all = [...trace, ...outline, ...lines.flat()];
+      const ends = [trace[0]!, trace.at(-1)!];
+      const room = EDGE + width / unit;
+      if (tool === 'line' || tool === 'arrow') {
+        const LE = ['None', tool === 'arrow' ? 'OpenArrow' : 'None'].map((name) => PDFName.of(name));
+        return made({ Subtype: 'Line', L: flat(ends), LE, ...border }, all, drawing, room);
+      }
+      if (tool === 'rectangle' || tool === 'ellipse')
+        return made({ Subtype: tool === 'ellipse' ? 'Circle' : 'Square', ...border }, all, drawing, room);
+      const CA = pale.opacity ?? 1;
+      return made({ Subtype: 'Ink', InkList: [flat(trace)], CA, ...border }, all, drawing, room);
+    }
+  }
+}
+
+interface Drawing {
+  /** Of a content stream, in user space. */
+  operators: string;
+  opacity?: number;
+}
+
+/** ISO 32000-2, section 12.5.5: a form whose box is the rectangle of its annotation. */
+function appearance(document: PDFDocument, rect: number[], { operators, opacity }: Drawing) {
+  const { context } = document;
+  const state = opacity === undefined ? '' : '/See gs\n';
+  return context.flateStream(`q\n${state}${operators}\nQ`, {
+    ...{ Type: 'XObject', Subtype: 'Form', FormType: 1, BBox: rect },
+    Resources:
+      opacity === undefined
+        ? {}
+        : { ExtGState: { See: { Type: 'ExtGState', ca: opacity, CA: opacity, BM: 'Multiply' } } },
+  } as never);
+}
+
+const number = (value: number): string => value.toFixed(2);
+const moves = (places: readonly PlaceOnPage[]): string =>
+  places.map(([x, y], index) => `${number(x)} ${number(y)} ${index === 0 ? 'm' : 'l'}`).join(' ');
+const polygon = (places: readonly PlaceOnPage[], paint: 'f' | 's'): string => `${moves(places)} h ${paint}`;
+const polyline = (places: readonly PlaceOnPage[]): string => `${moves(places)} S`;
+
+const rgb = (hex: string): number[] =>
+  [1, 3, 5].map((at) => Math.round((parseInt(hex.slice(at, at + 2), 16) / 255) * 1000) / 1000);
+
+function around(places: readonly PlaceOnPage[], room: number): number[] {
+  const [xs, ys] = [places.map(([x]) => x), places.map(([, y]) => y)];
+  return [Math.min(...xs) - room, Math.min(...ys) - room, Math.max(...xs) + room, Math.max(...ys) + room];
+}
