@@ -2,6 +2,7 @@ import { benchApp } from './app.ts';
 import { benchBank } from './bank.ts';
 import { benchCrowd } from './crowd.ts';
 import { benchDocuments } from './documents.ts';
+import { benchInk } from './ink.ts';
 import { benchMargin } from './margin.ts';
 import { benchReattach } from './reattach.ts';
 import { benchDesk } from './desk.ts';
@@ -18,6 +19,7 @@ const SUBJECTS: Record<string, () => object | Promise<object>> = {
   crowd: benchCrowd,
   desk: benchDesk,
   documents: benchDocuments,
+  ink: benchInk,
   margin: benchMargin,
   opening: benchOpening,
   queue: benchQueue,
