@@ -32,6 +32,40 @@ async function desk(page: Page, student: string): Promise<void> {
   await openDesk(page, student);
 }
 
+/** A wavy line, a loop, and an arrow with a word. */
+async function drawOnTheText(page: Page): Promise<void> {
+  const bar = page.getByRole('toolbar', { name: 'What you draw with' });
+  const choose = (name: string): Promise<void> => bar.getByRole('button', { name, exact: true }).click();
+  const draw = async (places: (readonly [number, number])[]): Promise<void> => {
+    await page.mouse.move(...places[0]!);
+    await page.mouse.down();
+    for (const place of places) await page.mouse.move(...place);
+    await page.mouse.up();
+  };
+  await page.getByRole('button', { name: 'Draw', exact: true }).click();
+  const paragraph = page.locator('.folio p', { hasText: 'One stands on bare clay' });
+  await paragraph.evaluate((element) => element.scrollIntoView({ block: 'center' }));
+  const { x, y } = (await paragraph.boundingBox())!;
+  await choose('Pen');
+  await choose('Repair');
+  await draw(Array.from({ length: 40 }, (_, step) => [x + 60 + step * 5, y + 51 + 2 * Math.sin(step)] as const));
+  await choose('Ellipse');
+  await choose('Question');
+  await draw([
+    [x + 6, y + 84],
+    [x + 150, y + 112],
+  ]);
+  await choose('Arrow');
+  await draw([
+    [x + 300, y + 150],
+    [x + 160, y + 112],
+  ]);
+  await choose('Words');
+  await page.mouse.click(x + 304, y + 158);
+  await page.keyboard.type('with what?');
+  await page.keyboard.press('Enter');
+}
+
 const teacher = await enter(browser, server, TEACHER);
 await picture(teacher, 'to-mark');
 await openCourse(teacher, 'Reading the Shore');
@@ -42,7 +76,9 @@ await teacher.locator('mark', { hasText: 'hiss' }).first().click();
 await picture(teacher, 'desk');
 
 await teacher.locator('mark', { hasText: 'hardly any sand' }).click();
+await drawOnTheText(teacher);
 await picture(teacher, 'desk-all-kinds');
+await teacher.getByRole('button', { name: 'Done', exact: true }).click();
 await teacher.getByRole('article').focus();
 await select(teacher, 'Mrs Anstey, who lives there');
 await teacher.keyboard.down('Space');

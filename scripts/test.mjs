@@ -2,7 +2,15 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBrowser, ensureBuilt, ensurePackages, ensurePoppler, ensurePostgres, ensureSpeech, ROOT } from './setup.mjs';
+import {
+  ensureBrowser,
+  ensureBuilt,
+  ensurePackages,
+  ensurePoppler,
+  ensurePostgres,
+  ensureSpeech,
+  ROOT,
+} from './setup.mjs';
 
 const RESULTS = path.join(ROOT, 'test-results');
 const MOST_OF_A_PAGE = 6000;

@@ -1,35 +1,34 @@
 <script setup lang="ts">
-import { boxAround, SURFACE_UNITS, unpackPoints, type DrawnStroke, type Stroke } from '#core/ink';
+import { boxAround, gather, takeApart, type WordBox } from '#core/ink';
 import type { Ink } from '#contract/ink';
 import { computed } from 'vue';
+import { surfaceGround, wordsGround } from './ground.ts';
 import InkMark from './InkMark.vue';
 
 /** What was drawn, small, as its remark has it in the margin. */
 const props = defineProps<{ ink: Ink }>();
 
-/** Pixels for a hundredth of a line, and for a letter, where strokes hang on words. */
-const HUNDREDTH = 0.2;
-const LETTER = 8 / 16;
+/** Pixels. */
+const SURFACE = 600;
 const ROOM = 4;
+/** A text as it might be set: letters of one width, words of five, lines of forty. */
+const [LETTER, HEIGHT, LEADING, WORD, LINE] = [8, 16, 28, 5, 40];
 
-/** As if all words stood on one long line. */
-function drawn({ points, hold, width, ...look }: Stroke): DrawnStroke[] {
-  const [across, down] =
-    hold === undefined
-      ? [600 / SURFACE_UNITS, 600 / SURFACE_UNITS]
-      : hold.type === 'along'
-        ? [LETTER, HUNDREDTH]
-        : hold.type === 'around'
-          ? [((hold.end - hold.start) * 8) / 1000, 24 / 1000]
-          : [HUNDREDTH, HUNDREDTH];
-  const left = hold && hold.type !== 'along' ? hold.start * 8 : 0;
-  const scaled = unpackPoints(points).map((point) => ({ ...point, x: left + point.x * across, y: point.y * down }));
-  return [{ ...look, width: width * (hold ? HUNDREDTH : across), points: scaled }];
+function invented(length: number): WordBox[] {
+  return Array.from({ length: Math.ceil(length / WORD) }, (_, index) => {
+    const start = index * WORD;
+    const [left, top] = [(start % LINE) * LETTER, Math.floor(start / LINE) * LEADING];
+    return { start, end: start + WORD, left, top, right: left + WORD * LETTER, bottom: top + HEIGHT };
+  });
 }
-const ground = { keep: () => undefined, draw: drawn };
 
+const ground = computed(() => {
+  if (!props.ink[0]!.hold) return surfaceGround(0, SURFACE);
+  return wordsGround(0, invented(gather(takeApart(props.ink, 0)).end + WORD));
+});
 const view = computed(() => {
-  const { left, top, right, bottom } = boxAround(props.ink.flatMap(drawn).flatMap(({ points }) => points));
+  const points = props.ink.flatMap((stroke) => ground.value.draw(stroke, 0)).flatMap((stroke) => stroke.points);
+  const { left, top, right, bottom } = boxAround(points);
   return [left - ROOM, top - ROOM, right - left + 2 * ROOM, bottom - top + 2 * ROOM].join(' ');
 });
 </script>
