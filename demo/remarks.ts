@@ -110,7 +110,9 @@ export const FEEDBACK: SampleFeedback[] = [
         text: 'Bronagh, this is careful work. You measured, and then you thought about what you had measured. Give your ending as much room as your table.',
         heard: 'finished',
         dealt: true,
-        reply: { text: 'I gave the ending more room: it says now what surprised me, and what I do not understand yet.' },
+        reply: {
+          text: 'I gave the ending more room: it says now what surprised me, and what I do not understand yet.',
+        },
       },
       {
         name: 'bronagh-time',

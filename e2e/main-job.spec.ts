@@ -149,7 +149,10 @@ test('a teacher speaks about an essay and returns it; the student listens and an
     await teacher.goto(server.address);
     for (const kind of ['new', 'back again']) await teacher.getByRole('checkbox', { name: kind }).uncheck();
     await expect(teacher.getByRole('heading', { name: /To mark/ })).toContainText('4 of 34; 30 by kind');
-    await teacher.getByRole('link', { name: /^Eleni Marathou/ }).first().click();
+    await teacher
+      .getByRole('link', { name: /^Eleni Marathou/ })
+      .first()
+      .click();
     await expect(remark).toContainText('Heard');
     await expect(remark).toContainText('The curlew has the longest.');
     await remark.getByRole('button', { name: `Play the answer of ${STUDENT}` }).click();

@@ -30,7 +30,12 @@ const remark = (anchor: Anchor, more: Partial<Remark> = {}): Remark => ({
 const stroke = (tool: Stroke['tool'], ...places: [number, number][]): Stroke => ({
   ...{ tool, colour: 'repair', width: 60 },
   points: packPoints(
-    places.map(([x, y], at) => ({ x: x * SURFACE_UNITS, y: y * SURFACE_UNITS, pressure: at > 0 ? 0.9 : 0.5, at: at / 50 })),
+    places.map(([x, y], at) => ({
+      x: x * SURFACE_UNITS,
+      y: y * SURFACE_UNITS,
+      pressure: at > 0 ? 0.9 : 0.5,
+      at: at / 50,
+    })),
   ),
 });
 
