@@ -4,6 +4,8 @@ import { Kind } from './margin-key.ts';
 
 /** Colours that say nothing about a kind. */
 export const PLAIN_COLOURS = ['ink', 'grey', 'pale'] as const;
+/** Each of them on light paper. */
+export const PLAIN_HEX: Partial<Record<string, string>> = { ink: '#22201C', grey: '#6F6A60', pale: '#A9A294' };
 
 /** Characters; about half a minute of writing without lifting the pen. */
 const LONGEST_STROKE = 40_000;

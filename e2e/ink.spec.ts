@@ -267,6 +267,28 @@ test('on a picture: pen and palm, shapes by keyboard, rubbing out, moving and re
     await expect(drawn(page)).toHaveCount(3);
   });
 
+  await test.step('its strokes are saved as InkML, and those of a file come in', async () => {
+    await page.keyboard.press('i');
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      bar(page).getByRole('button', { name: 'Save the strokes of this work as InkML' }).click(),
+    ]);
+    const saved3 = await readFile(await download.path(), 'utf8');
+    expect(saved3.match(/<trace /g)).toHaveLength(3);
+    const put = async (content: string): Promise<void> =>
+      bar(page)
+        .getByLabel('InkML file', { exact: true })
+        .setInputFiles({ name: 'strokes.inkml', mimeType: 'application/xml', buffer: Buffer.from(content) });
+    await put('<html/>');
+    await expect(bar(page).getByRole('alert')).toContainText('This is no InkML file.');
+    await expect(drawn(page)).toHaveCount(3);
+    await put(saved3);
+    await expect(drawn(page)).toHaveCount(6);
+    await page.keyboard.press('Control+z');
+    await expect(drawn(page)).toHaveCount(3);
+    await saved(page);
+  });
+
   await test.step('it is saved as a PDF with the strokes in it', async () => {
     await page.goto(`${page.url().replace(/#.*/, '')}`.replace(/\/desk\/([^/]+)/, '/desk/$1/as-student'));
     const [download] = await Promise.all([

@@ -1,4 +1,5 @@
 export * from './gather.ts';
+export * from './inkml.ts';
 export * from './lines.ts';
 export * from './outline.ts';
 export * from './pack.ts';

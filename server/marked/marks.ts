@@ -1,4 +1,5 @@
 import { drawOnSurface, headOf, outlineOf, type DrawnStroke, type InkTool } from '#core/ink';
+import { PLAIN_HEX } from '../../contract/ink.ts';
 import { keyEntry, KEY_INKS, type MarginKey } from '#core/margin';
 import type { Folio, LeafOf } from '#core/folio';
 import type { Remark } from '../../contract/remarks.ts';
@@ -20,7 +21,6 @@ export type Mark = { page: number; by: string; at: string; colour: string; words
   | { type: 'label'; place: PlaceOnPage; size: number; text: string }
 );
 
-const PLAIN: Record<string, string> = { ink: '#22201C', grey: '#6F6A60', pale: '#A9A294' };
 const NOTE_APART = 26;
 
 /** A page or picture of the file that is marked. */
@@ -93,7 +93,7 @@ function inkOf(remark: Remark, sheet: Sheet, page: Omit<Mark, 'type'> & { page: 
   const place = ({ x, y }: { x: number; y: number }): PlaceOnPage => [x, y];
   return remark.ink!.map((stroke, index): Mark => {
     const drawn = drawOnSurface(stroke, sheet.width);
-    const colour = PLAIN[stroke.colour] ?? KEY_INKS[keyEntry(key, stroke.colour).color];
+    const colour = PLAIN_HEX[stroke.colour] ?? KEY_INKS[keyEntry(key, stroke.colour).color];
     // One note for all that was drawn together.
     const mark = {
       ...(page as Omit<Mark & { type: 'note' }, 'type' | 'place'>),

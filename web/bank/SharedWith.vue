@@ -10,14 +10,21 @@ import { useLoaded } from '../shell/use-loaded.ts';
 const props = defineProps<{ remark: BankedRemark }>();
 const emit = defineEmits<{ change: [change: BankedChange] }>();
 
-const { courses } = storeToRefs(useCourses());
+const { courses, known } = storeToRefs(useCourses());
 const { value: colleagues } = useLoaded(() => call(readColleagues));
 
-/** Courses and people in one list, told apart by what stands before their id. */
-const choices = computed(() => [
-  ...courses.value.map(({ id, title }) => ({ value: `course ${id}`, title: `Everybody who teaches ${title}` })),
-  ...(colleagues.value ?? []).map(({ id, name }) => ({ value: `person ${id}`, title: name })),
-]);
+/**
+ * Courses and people in one list, told apart by what stands before their id. There is none before both are known: it would grow
+ * under the hand of whoever chooses from it.
+ */
+const choices = computed(() =>
+  colleagues.value && known.value
+    ? [
+        ...courses.value.map(({ id, title }) => ({ value: `course ${id}`, title: `Everybody who teaches ${title}` })),
+        ...colleagues.value.map(({ id, name }) => ({ value: `person ${id}`, title: name })),
+      ]
+    : undefined,
+);
 const chosen = computed(() => [
   ...props.remark.shared.courses.map((id) => `course ${id}`),
   ...props.remark.shared.people.map((id) => `person ${id}`),
@@ -34,9 +41,10 @@ const share = (values: readonly string[]): void =>
     multiple
     chips
     closable-chips
-    :items="choices"
+    :items="choices ?? []"
+    :loading="!choices"
     :model-value="chosen"
-    no-data-text="There is nobody else yet"
+    :no-data-text="choices ? 'There is nobody else yet' : 'One moment …'"
     @update:model-value="share"
   />
   <v-checkbox

@@ -11,6 +11,8 @@ export interface Choosing extends Target {
   how: ComputedRef<string>;
   /** What a stamp is put on where nothing is chosen: a place on the page that is being read. */
   placeOnPage(size: number): Anchor | undefined;
+  /** The page, slide or picture that is being read. */
+  pageInView(): number | undefined;
   drop(): void;
   stepSentence(by: 1 | -1): void;
   box(): void;
@@ -53,7 +55,6 @@ export function useChoosing(root: () => Element | null, folio: () => Folio | und
     range.startContainer.parentElement?.scrollIntoView({ block: 'nearest' });
   }
 
-  /** The page, slide or picture that is being read. */
   function pageInView(): number | undefined {
     const leaves = [...(root()?.querySelectorAll<HTMLElement>('[data-leaf]') ?? [])];
     const middle = window.innerHeight / 2;
@@ -83,5 +84,5 @@ export function useChoosing(root: () => Element | null, folio: () => Folio | und
     return { type: 'region', leaf, x: 0.78, y: 0.06, width, height: Math.min(0.9, height) };
   }
 
-  return { ...target, boxing, how, placeOnPage, drop, stepSentence, box, takeBox };
+  return { ...target, boxing, how, placeOnPage, pageInView, drop, stepSentence, box, takeBox };
 }

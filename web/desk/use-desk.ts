@@ -187,6 +187,7 @@ export function useDeskPage(
     work: () => work.value,
     returned: () => returned.value,
     kind: () => speaking.nextKind.value,
+    page: choosing.pageInView,
     show: (remark) => void focusRibbon(remark),
   });
   const { undo, redo, wayBack } = useUndo(submission, notice);

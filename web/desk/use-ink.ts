@@ -1,11 +1,16 @@
 import { passageAnchor, type Anchor } from '#core/anchor';
-import { gather, regionOfStrokes, takeApart, type KeptOnWords, type Stroke } from '#core/ink';
-import { PLAIN_COLOURS } from '#contract/ink';
+import { gather, regionOfStrokes, takeApart, writeInkml, type KeptOnWords, type Stroke } from '#core/ink';
+import { keyEntry, KEY_INKS } from '#core/margin';
+import { fileNameOf } from '#core/text';
+import { PLAIN_COLOURS, PLAIN_HEX } from '#contract/ink';
 import type { Remark } from '#contract/remarks';
 import type { Work } from '#contract/submissions';
 import { provide, watch } from 'vue';
 import { useFeedback } from '../feedback/feedback-store.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
+import { useMarginKey } from '../feedback/margin-key.ts';
+import { useAnchorName } from '../feedback/use-anchor-name.ts';
+import { NoInkml, readInkml } from '../ink/inkml-file.ts';
 import { useInkTools } from '../ink/ink-tools.ts';
 import { INKING, type PlacedStroke, type StrokeChange } from '../ink/inking.ts';
 
@@ -23,6 +28,8 @@ interface Options {
   returned: () => boolean;
   /** The kind of a remark whose colour says none. */
   kind: () => string;
+  /** The page, slide or picture in sight. */
+  page: () => number | undefined;
   /** Leads to what was drawn last, when somebody is done with drawing. */
   show: (remark: string) => void;
 }
@@ -33,9 +40,11 @@ interface Drawing {
 }
 
 /** What is drawn becomes remarks: strokes that are made together are one. */
-export function useInk({ work, returned, kind, show }: Options): void {
+export function useInk({ work, returned, kind, page, show }: Options): void {
   const store = useFeedback();
   const actions = useFeedbackActions();
+  const margin = useMarginKey();
+  const anchorName = useAnchorName();
   const { on } = useInkTools();
   let last: { remark: string; at: number } | undefined;
   /** One after the other, since each builds on what the one before has left. */
@@ -143,7 +152,32 @@ export function useInk({ work, returned, kind, show }: Options): void {
       });
   }
 
-  provide(INKING, { draw, change });
+  function save(): { name: string; content: string } | undefined {
+    const drawnOn = (store.feedback?.remarks ?? []).filter(({ ink }) => ink);
+    const now = work();
+    if (!now || drawnOn.length === 0) return undefined;
+    const groups = drawnOn.map(({ anchor, ink }) => ({ label: anchorName(anchor), strokes: ink! }));
+    return { name: `${fileNameOf(now.student.name, 'Strokes')}.inkml`, content: writeInkml(groups, hexOf) };
+  }
+
+  const hexOf = (colour: string): string => PLAIN_HEX[colour] ?? KEY_INKS[keyEntry(margin.key.value, colour).color];
+
+  async function take(content: string): Promise<void> {
+    const leaf = page();
+    if (leaf === undefined)
+      throw new NoInkml('Strokes of a file lie on a page, a slide or a picture. Go to one first; this is a text.');
+    const strokes = readInkml(content).filter(({ hold }) => hold === undefined);
+    if (strokes.length === 0)
+      throw new NoInkml('The strokes in this file belong to words of a text, and cannot be put on a page.');
+    const submission = work()!.id;
+    for (let from = 0; from < strokes.length; from += MOST_STROKES) {
+      const now = drawing(strokes.slice(from, from + MOST_STROKES).map((stroke) => ({ leaf, stroke })))!;
+      const words = { ink: now.ink };
+      await actions.make(submission, { id: crypto.randomUUID(), anchor: now.anchor, kind: kind(), words });
+    }
+  }
+
+  provide(INKING, { draw, change, save, take });
   watch(on, (now) => {
     if (!now && last && remarkOf(last.remark)) show(last.remark);
     last = undefined;

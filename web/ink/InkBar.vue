@@ -4,6 +4,8 @@ import { PLAIN_COLOURS } from '#contract/ink';
 import {
   mdiArrowTopRight,
   mdiCheck,
+  mdiDownloadOutline,
+  mdiUploadOutline,
   mdiEllipseOutline,
   mdiEraser,
   mdiFormatText,
@@ -13,8 +15,11 @@ import {
   mdiRectangleOutline,
   mdiVectorLine,
 } from '@mdi/js';
-import { computed } from 'vue';
+import { computed, inject, ref, useTemplateRef } from 'vue';
 import { useMarginKey } from '../feedback/margin-key.ts';
+import { saveAsFile } from '../outbox/save-as-file.ts';
+import { NoInkml } from './inkml-file.ts';
+import { INKING } from './inking.ts';
 import { useInkTools, WIDTHS, type Hand } from './ink-tools.ts';
 
 /** What one draws with, above the work. */
@@ -49,6 +54,28 @@ const hint = computed(() => {
   if (hand.value === 'label') return 'Press where the words go.';
   return isShape(hand.value as InkTool) ? 'Drag; or Enter and arrow keys.' : 'Draw on the work.';
 });
+
+const inking = inject(INKING, undefined);
+const file = useTemplateRef('file');
+const problem = ref<string>();
+
+function save(): void {
+  const saved = inking?.save();
+  problem.value = saved ? undefined : 'Nothing has been drawn on this work yet.';
+  if (saved) saveAsFile(new Blob([saved.content], { type: 'application/inkml+xml' }), saved.name);
+}
+
+async function take(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const [chosen] = input.files ?? [];
+  problem.value = undefined;
+  try {
+    if (chosen) await inking?.take(await chosen.text());
+  } catch (error) {
+    problem.value = error instanceof NoInkml ? error.message : 'This file cannot be read. Choose another.';
+  }
+  input.value = '';
+}
 
 function choose(one: string): void {
   colour.value = one;
@@ -98,7 +125,23 @@ function choose(one: string): void {
     >
       {{ one.glyph }}
     </button>
-    <span class="hint">{{ hint }}</span>
+    <span class="between" />
+    <v-btn
+      :icon="mdiDownloadOutline"
+      size="28"
+      aria-label="Save the strokes of this work as InkML"
+      title="Save the strokes of this work as InkML"
+      @click="save"
+    />
+    <v-btn
+      :icon="mdiUploadOutline"
+      size="28"
+      aria-label="Put the strokes of an InkML file on this page"
+      title="Put the strokes of an InkML file on this page"
+      @click="file?.click()"
+    />
+    <input ref="file" type="file" accept=".inkml,.xml" hidden aria-label="InkML file" @change="take" />
+    <span class="hint" :role="problem ? 'alert' : undefined">{{ problem ?? hint }}</span>
     <v-btn size="small" variant="outlined" :prepend-icon="mdiCheck" title="Stop drawing (I)" @click="on = false"
       >Done</v-btn
     >

@@ -1,16 +1,14 @@
 <script setup lang="ts">
-import { isShape, pathOf, touches, type DrawnStroke, type InkPoint, type InkTool } from '#core/ink';
+import { pathOf, type DrawnStroke, type InkTool } from '#core/ink';
 import type { Anchor } from '#core/anchor';
 import type { Ink } from '#contract/ink';
-import { useElementSize, useEventListener } from '@vueuse/core';
-import { computed, inject, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
-import { surfaceGround, wordBoxes, wordsGround, type Ground } from './ground.ts';
+import { computed, inject, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { HIGHLIGHTER, useInkTools } from './ink-tools.ts';
 import InkMark from './InkMark.vue';
 import { INKING } from './inking.ts';
-import { liveCanvas, type LiveCanvas } from './live-canvas.ts';
 import { useCursor } from './use-cursor.ts';
-import { useFingers } from './use-fingers.ts';
+import { useGround } from './use-ground.ts';
+import { useHand } from './use-hand.ts';
 import { useLasso, type Lying } from './use-lasso.ts';
 
 /** What was drawn on a leaf, and where one draws. */
@@ -26,8 +24,6 @@ const props = defineProps<{
   words?: { start: number; end: number };
 }>();
 
-/** Pixels. */
-const ERASER = 8;
 /** Points. */
 const LONGEST = 3000;
 
@@ -36,10 +32,6 @@ const { on, hand, colour, width: thick, recolour } = useInkTools();
 const layer = useTemplateRef('layer');
 const canvas = useTemplateRef('canvas');
 const field = useTemplateRef('field');
-const { width, height } = useElementSize(layer);
-const measured = shallowRef<Ground>();
-const surface = computed(() => (width.value > 0 ? surfaceGround(props.index, width.value) : undefined));
-const ground = computed(() => (props.words ? measured.value : surface.value));
 const active = computed(() => inking !== undefined && on.value);
 
 const inked = computed(() =>
@@ -52,15 +44,13 @@ const inked = computed(() =>
   }),
 );
 
-/** Where the words stand now. */
-async function measure(): Promise<void> {
-  if (!props.words || (!active.value && inked.value.length === 0)) return;
-  await nextTick();
-  const root = layer.value?.closest('[data-leaf]');
-  if (root && layer.value) measured.value = wordsGround(props.index, wordBoxes(root, layer.value));
-}
-watch([width, height, active, () => props.layout, () => inked.value.length > 0], measure);
-onMounted(() => void document.fonts?.ready.then(measure));
+const ground = useGround({
+  layer: () => layer.value,
+  index: () => props.index,
+  onWords: () => props.words !== undefined,
+  needed: () => active.value || inked.value.length > 0,
+  layout: () => props.layout,
+});
 
 const lying = (): Lying[] =>
   inked.value.flatMap(({ id, ink, start }) =>
@@ -123,82 +113,16 @@ watch([hand, active], () => {
   cursor.drop();
 });
 
-/** The stroke in hand, and whose it is. */
-let live: { pointer: number; stroke: DrawnStroke & { points: InkPoint[] }; begun: number } | undefined;
-let erasing: Lying[] | undefined;
-let drawn: LiveCanvas | undefined;
-const fingers = useFingers(() => layer.value?.closest('.scroller'));
-
-function place(event: PointerEvent, begun = event.timeStamp): InkPoint {
-  const frame = layer.value!.getBoundingClientRect();
-  return {
-    ...{ x: event.clientX - frame.left, y: event.clientY - frame.top },
-    pressure: event.pointerType === 'pen' ? event.pressure : 0.5,
-    at: Math.max(0, event.timeStamp - begun) / 1000,
-  };
-}
-
-function stop(): void {
-  drawn?.clear();
-  live = erasing = undefined;
-}
-
-function down(event: PointerEvent): void {
-  if (fingers.down(event, live !== undefined)) {
-    // A second finger makes a scroll of what was a stroke; a palm beside a pen does nothing.
-    if (live && event.pointerType === 'touch' && !useInkTools().penSeen.value) stop();
-    return;
-  }
-  if (event.button !== 0 || live || hand.value === 'label') return;
-  event.preventDefault();
-  (event.currentTarget as Element).setPointerCapture(event.pointerId);
-  layer.value?.querySelector<HTMLElement>('.hand')?.focus({ preventScroll: true });
-  const at = place(event);
-  live = { pointer: event.pointerId, stroke: { ...look(), points: [at] }, begun: event.timeStamp };
-  if (hand.value === 'eraser') erasing = lying();
-  else if (hand.value === 'lasso') lasso.begin(at);
-  else {
-    drawn ??= liveCanvas(canvas.value!, layer.value!);
-    drawn.begin();
-  }
-}
+const pen = useHand({
+  layer: () => layer.value,
+  canvas: () => canvas.value,
+  ...{ look, lying, lasso, keep },
+  change: (changes) => inking?.change(changes),
+});
 
 /** Where somebody pressed, a label is written. */
 function press(event: MouseEvent): void {
-  if (hand.value === 'label' && !writing.value) keep({ ...look(), points: [place(event as PointerEvent)] });
-}
-
-function move(event: PointerEvent): void {
-  if (fingers.move(event) || event.pointerId !== live?.pointer) return;
-  const events = event.getCoalescedEvents?.() ?? [];
-  const points = (events.length > 0 ? events : [event]).map((one) => place(one, live!.begun));
-  if (erasing) return points.forEach(erase);
-  if (hand.value === 'lasso') return lasso.move(points.at(-1)!);
-  live.stroke.points.push(...points);
-  drawn!.draw(live.stroke, points.length);
-}
-
-function erase(at: InkPoint): void {
-  const hit = erasing!.filter(({ parts }) => parts.some((part) => touches(part, at, ERASER)));
-  if (hit.length === 0) return;
-  erasing = erasing!.filter((one) => !hit.includes(one));
-  inking?.change(hit.map(({ remark, stroke }) => ({ remark, stroke, to: [] })));
-}
-
-function up(event: PointerEvent): void {
-  if (fingers.up(event) || event.pointerId !== live?.pointer) return;
-  const { stroke } = live;
-  const [first, last] = [stroke.points[0]!, stroke.points.at(-1)!];
-  if (erasing) erase(last);
-  else if (hand.value === 'lasso') inking?.change(lasso.end(lying()));
-  else if (!isShape(stroke.tool)) keep(stroke);
-  // A press without a drag is no shape.
-  else if (Math.hypot(last.x - first.x, last.y - first.y) > 3) keep({ ...stroke, points: [first, last] });
-  stop();
-}
-
-function cancel(event: PointerEvent): void {
-  if (!fingers.up(event)) stop();
+  if (hand.value === 'label' && !writing.value) keep({ ...look(), points: [pen.place(event)] });
 }
 
 function key(event: KeyboardEvent): void {
@@ -209,9 +133,6 @@ function key(event: KeyboardEvent): void {
   event.preventDefault();
   event.stopPropagation();
 }
-
-// The words of a wide table move under its own scrollbar.
-useEventListener(() => layer.value?.parentElement, 'scroll', measure, { capture: true, passive: true });
 </script>
 
 <template>
@@ -262,10 +183,10 @@ useEventListener(() => layer.value?.parentElement, 'scroll', measure, { capture:
         role="application"
         :aria-label="`Draw on ${label}. With a shape: arrow keys move, Enter begins and ends it.`"
         @mousedown.prevent
-        @pointerdown="down"
-        @pointermove="move"
-        @pointerup="up"
-        @pointercancel="cancel"
+        @pointerdown="pen.down"
+        @pointermove="pen.move"
+        @pointerup="pen.up"
+        @pointercancel="pen.cancel"
         @click="press"
         @keydown="key"
       />

@@ -15,6 +15,10 @@ export interface StrokeChange {
 export interface Inking {
   draw(stroke: PlacedStroke): void;
   change(changes: readonly StrokeChange[]): void;
+  /** All strokes of the work as an InkML file; undefined where there are none. */
+  save(): { name: string; content: string } | undefined;
+  /** Puts the strokes of an InkML file on the page in sight. @throws NoInkml */
+  take(content: string): Promise<void>;
 }
 
 export const INKING: InjectionKey<Inking> = Symbol('inking');

@@ -8,7 +8,7 @@ const open = defineModel<boolean>({ required: true });
 
 <template>
   <!-- While it is open the page behind it stands still: the list would follow it, away from under a press. -->
-  <v-menu v-model="open" :activator="target" :open-on-click="false" scroll-strategy="block">
+  <v-menu v-model="open" :activator="target" :open-on-click="false">
     <v-list class="list" role="menu">
       <template v-for="{ title, subtitle, icon, to, run, active, heading } in entries" :key="title">
         <v-list-subheader v-if="heading">{{ title }}</v-list-subheader>

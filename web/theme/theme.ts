@@ -73,5 +73,7 @@ export const vuetify = createVuetify({
     VChip: { size: 'small', variant: 'outlined', rounded: 'pill' },
     VTable: { density: 'comfortable' },
     VList: { density: 'compact' },
+    // The page stands still behind an open list: otherwise it may move away from under a press.
+    VMenu: { scrollStrategy: 'block' },
   },
 });
