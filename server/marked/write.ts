@@ -127,10 +127,19 @@ function annotate(document: PDFDocument, page: PDFPage, mark: Mark) {
       const [x, y] = mark.place;
       const reach = mark.text.length * mark.size * 0.6;
       const style = `${colour.join(' ')} rg /Helv ${mark.size.toFixed(1)} Tf`;
-      return made({ Subtype: 'FreeText', Contents: PDFHexString.fromText(mark.text), DA: PDFString.of(style), C: [] }, [
-        [x, y - mark.size * 1.2],
-        [x + reach, y + mark.size * 0.4],
-      ]);
+      return made(
+        {
+          Subtype: 'FreeText',
+          Contents: PDFHexString.fromText(mark.text),
+          DA: PDFString.of(style),
+          C: [],
+          BS: { W: 0 },
+        },
+        [
+          [x, y - mark.size * 1.2],
+          [x + reach, y + mark.size * 0.4],
+        ],
+      );
     }
     case 'stroke': {
       const { tool, trace, lines, outline, width } = mark;
