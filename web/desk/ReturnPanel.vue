@@ -3,7 +3,7 @@ import { outcomeOf } from '#core/grading';
 import type { Finding } from '#core/returning';
 import { readReturning } from '#contract/returning';
 import type { Feedback, Work } from '#contract/submissions';
-import { onClickOutside } from '@vueuse/core';
+import { onClickOutside, promiseTimeout } from '@vueuse/core';
 import { computed, ref, shallowRef, useTemplateRef } from 'vue';
 import { useOutbox } from '../outbox/outbox.ts';
 import { call, sentenceOf } from '../session/api.ts';
@@ -18,6 +18,9 @@ const props = defineProps<{
   setReady: (ready: boolean) => Promise<void>;
 }>();
 
+/** Milliseconds that the panel waits for what is found. */
+const PATIENCE = 600;
+
 const desk = useDesk();
 const outbox = useOutbox();
 const root = useTemplateRef('root');
@@ -25,6 +28,8 @@ const open = ref(false);
 const busy = ref(false);
 const error = ref<string>();
 const findings = shallowRef<Finding[]>([]);
+/** What is found comes after the panel. */
+const late = ref(false);
 const returned = computed(() => props.feedback.returnedAt !== null);
 const ready = computed(() => props.feedback.readyAt !== null);
 const student = computed(() => props.work.student.name);
@@ -36,10 +41,17 @@ const result = computed(() => outcomeOf(props.feedback));
 onClickOutside(root, () => (open.value = false));
 
 async function toggle(): Promise<void> {
-  open.value = !open.value;
   findings.value = [];
-  if (!open.value || returned.value) return;
-  // What is found helps, and stands in nobody's way.
+  late.value = false;
+  if (open.value || returned.value) return void (open.value = !open.value);
+  // What is found helps, and stands in nobody's way: what comes late stands last, so that nothing moves under a press.
+  const looked = look();
+  await Promise.race([looked, promiseTimeout(PATIENCE)]);
+  open.value = late.value = true;
+  if (findings.value.length > 0) late.value = false;
+}
+
+async function look(): Promise<void> {
   const answer = await call(readReturning, { params: { assignment: props.work.assignment.id } }).catch(() => undefined);
   findings.value = answer?.rows.find(({ submission }) => submission === props.work.id)?.findings ?? [];
 }
@@ -94,7 +106,7 @@ async function go(deed: () => Promise<void>): Promise<void> {
         <p v-if="hidden > 0" class="quiet">
           {{ hidden === 1 ? '1 private note stays' : `${hidden} private notes stay` }} among the teachers.
         </p>
-        <template v-if="findings.length > 0">
+        <div v-if="findings.length > 0" :class="{ late }">
           <p>Look once more?</p>
           <ul class="findings">
             <li v-for="finding in findings" :key="findingWords(finding)">
@@ -109,7 +121,7 @@ async function go(deed: () => Promise<void>): Promise<void> {
               </button>
             </li>
           </ul>
-        </template>
+        </div>
         <p>
           <router-link :to="{ name: 'as-student', params: { submission: work.id } }">See it as the student</router-link>
         </p>
@@ -141,6 +153,8 @@ async function go(deed: () => Promise<void>): Promise<void> {
   position: relative;
 }
 .panel {
+  display: flex;
+  flex-direction: column;
   position: absolute;
   top: calc(100% + 8px);
   right: 0;
@@ -150,6 +164,9 @@ async function go(deed: () => Promise<void>): Promise<void> {
   background: var(--paper);
   border: 1px solid var(--hairline);
   border-radius: 4px;
+}
+.late {
+  order: 1;
 }
 ul {
   margin: 4px 0 8px;

@@ -196,15 +196,6 @@ function choose(one: string): void {
 .colour.chosen {
   outline: 2px solid var(--ink);
 }
-.kind-ink {
-  --kind: var(--ink);
-}
-.kind-grey {
-  --kind: #6f6a60;
-}
-.kind-pale {
-  --kind: #a9a294;
-}
 .hint {
   flex: 1;
   min-width: 9em;

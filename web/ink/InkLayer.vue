@@ -228,15 +228,6 @@ canvas {
   position: absolute;
   color: var(--kind);
 }
-.kind-ink {
-  --kind: var(--drawn-ink, var(--ink));
-}
-.kind-grey {
-  --kind: #6f6a60;
-}
-.kind-pale {
-  --kind: #a9a294;
-}
 .hand {
   position: absolute;
   inset: 0;

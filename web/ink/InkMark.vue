@@ -70,13 +70,4 @@ text {
 .focused path:not(.pale) {
   filter: drop-shadow(0 0 2px color-mix(in srgb, var(--kind) 55%, transparent));
 }
-.kind-ink {
-  --kind: var(--drawn-ink, var(--ink));
-}
-.kind-grey {
-  --kind: #6f6a60;
-}
-.kind-pale {
-  --kind: #a9a294;
-}
 </style>
