@@ -3,7 +3,7 @@ import { outcomeOf } from '#core/grading';
 import type { Finding } from '#core/returning';
 import { readReturning } from '#contract/returning';
 import type { Feedback, Work } from '#contract/submissions';
-import { onClickOutside, promiseTimeout } from '@vueuse/core';
+import { onClickOutside } from '@vueuse/core';
 import { computed, ref, shallowRef, useTemplateRef } from 'vue';
 import { useOutbox } from '../outbox/outbox.ts';
 import { call, sentenceOf } from '../session/api.ts';
@@ -18,9 +18,6 @@ const props = defineProps<{
   setReady: (ready: boolean) => Promise<void>;
 }>();
 
-/** Milliseconds that the panel waits for what is found. */
-const PATIENCE = 600;
-
 const desk = useDesk();
 const outbox = useOutbox();
 const root = useTemplateRef('root');
@@ -28,8 +25,6 @@ const open = ref(false);
 const busy = ref(false);
 const error = ref<string>();
 const findings = shallowRef<Finding[]>([]);
-/** What is found comes after the panel. */
-const late = ref(false);
 const returned = computed(() => props.feedback.returnedAt !== null);
 const ready = computed(() => props.feedback.readyAt !== null);
 const student = computed(() => props.work.student.name);
@@ -41,14 +36,10 @@ const result = computed(() => outcomeOf(props.feedback));
 onClickOutside(root, () => (open.value = false));
 
 async function toggle(): Promise<void> {
+  open.value = !open.value;
   findings.value = [];
-  late.value = false;
-  if (open.value || returned.value) return void (open.value = !open.value);
-  // What is found helps, and stands in nobody's way: what comes late stands last, so that nothing moves under a press.
-  const looked = look();
-  await Promise.race([looked, promiseTimeout(PATIENCE)]);
-  open.value = late.value = true;
-  if (findings.value.length > 0) late.value = false;
+  // What is found helps, and stands in nobody's way: it comes late and stands last, so that nothing moves under a press.
+  if (open.value && !returned.value) await look();
 }
 
 async function look(): Promise<void> {
@@ -106,7 +97,7 @@ async function go(deed: () => Promise<void>): Promise<void> {
         <p v-if="hidden > 0" class="quiet">
           {{ hidden === 1 ? '1 private note stays' : `${hidden} private notes stay` }} among the teachers.
         </p>
-        <div v-if="findings.length > 0" :class="{ late }">
+        <div v-if="findings.length > 0" class="late">
           <p>Look once more?</p>
           <ul class="findings">
             <li v-for="finding in findings" :key="findingWords(finding)">
