@@ -203,6 +203,12 @@ test('axe-core finds nothing against WCAG 2.2 AA on the desk', async ({ browser,
   expect(await violations(page), 'while writing').toEqual([]);
   await page.keyboard.press('Escape');
 
+  await page.getByRole('article').focus();
+  await page.keyboard.press('i');
+  await expect(page.getByRole('toolbar', { name: 'What you draw with' })).toBeVisible();
+  expect(await violations(page), 'while drawing').toEqual([]);
+  await page.keyboard.press('i');
+
   for (const [key, panel] of [
     ['?', 'Keys'],
     ['x', 'Stamps'],

@@ -110,12 +110,12 @@ export const problems = {
       'Cannot be marked',
       'Marks can be put into PDF files and pictures only, and this file is neither, or damaged.',
     ),
-  fileSigned: () =>
+  fileProtected: () =>
     new ProblemError(
       409,
-      'file-signed',
-      'Signed file',
-      'This PDF is signed, and marks would break its signature. You can have a copy with the marks, without the signature being valid.',
+      'file-protected',
+      'Protected file',
+      'This PDF is signed or locked against changes, and marks would break that. You can have a copy with the marks, without signature or lock.',
     ),
   tooManyFiles: (limit: number) =>
     new ProblemError(

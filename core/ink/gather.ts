@@ -1,4 +1,4 @@
-import { heldFrom, type KeptOnWords } from './words.ts';
+import { heldFrom, LETTER_UNITS, type KeptOnWords } from './words.ts';
 import { unpackPoints } from './pack.ts';
 import { boxAround, type Stroke } from './stroke.ts';
 import { SURFACE_UNITS } from './surface.ts';
@@ -18,17 +18,15 @@ export function gather(parts: readonly KeptOnWords[]): { strokes: Stroke[]; star
   return { strokes: parts.map((part) => heldFrom(part.stroke, part.start - start)), start, end };
 }
 
-const LETTER = 16;
-
 function firstHeld({ hold, points }: Stroke): number {
   if (hold?.type !== 'along') return hold?.start ?? 0;
-  return Math.max(0, Math.round(Math.min(...unpackPoints(points).map(({ x }) => x)) / LETTER));
+  return Math.max(0, Math.round(Math.min(...unpackPoints(points).map(({ x }) => x)) / LETTER_UNITS));
 }
 
 function lastHeld({ hold, points }: Stroke): number {
   if (hold?.type === 'around') return hold.end;
   if (hold?.type === 'free') return hold.start + 1;
-  return Math.round(Math.max(...unpackPoints(points).map(({ x }) => x)) / LETTER);
+  return Math.round(Math.max(...unpackPoints(points).map(({ x }) => x)) / LETTER_UNITS);
 }
 
 /** Smallest part of a leaf that can be seen and pressed, as a fraction of its width. */

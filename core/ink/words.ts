@@ -6,7 +6,7 @@ import { thinPoints } from './thin.ts';
 /** Units in the height of a line. */
 const UNITS = 100;
 /** Units in a letter, for strokes that run along a line. */
-const LETTER_UNITS = 16;
+export const LETTER_UNITS = 16;
 /** Units in the breadth of a stroke that runs around words. */
 const SHARE_UNITS = 1000;
 /** In heights of a line: how tall a stroke along a line may be, and how far below the letters. */

@@ -235,8 +235,30 @@ describe('a marked PDF', () => {
     const marks: Mark[] = [
       { type: 'note', page: 0, place: [9, 9], by: 'A', at: '2026-01-01T00:00:00Z', colour: '#22201C', words: 'x' },
     ];
-    await expect(writeMarks({ bytes, format: 'pdf', marks, copy: false })).rejects.toThrow(new CannotMark('signed'));
+    await expect(writeMarks({ bytes, format: 'pdf', marks, copy: false })).rejects.toThrow(new CannotMark('protected'));
     expect(await listed(await writeMarks({ bytes, format: 'pdf', marks, copy: true }))).toHaveLength(1);
+  });
+
+  it('is refused where it is locked against changes, and a copy can be read by anybody', async () => {
+    const document = await PDFDocument.create();
+    document.addPage([400, 600]);
+    document.encrypt({ ownerPassword: 'the author', permissions: { modifying: false } });
+    const bytes = await document.save();
+    const marks: Mark[] = [
+      {
+        type: 'note',
+        page: 0,
+        place: [9, 9],
+        by: 'A',
+        at: '2026-01-01T00:00:00Z',
+        colour: '#22201C',
+        words: 'Read me',
+      },
+    ];
+    await expect(writeMarks({ bytes, format: 'pdf', marks, copy: false })).rejects.toThrow(new CannotMark('protected'));
+    const copy = await writeMarks({ bytes, format: 'pdf', marks, copy: true });
+    expect((await listed(copy)).map(({ contents }) => contents)).toEqual(['Read me']);
+    expect((await drawn(copy)).width).toBe(400);
   });
 
   it('is refused where the file is none', async () => {

@@ -5,6 +5,6 @@ import type { Refusal, ToMark } from './write.ts';
 /** Files are marked apart from the server's own thread. */
 export const markingThread = (): AskedThread<ToMark> =>
   askedThread<ToMark, Refusal | null>('marking', {
-    refused: (why) => (why === 'signed' ? problems.fileSigned() : problems.cannotMark()),
+    refused: (why) => (why === 'protected' ? problems.fileProtected() : problems.cannotMark()),
     silent: () => problems.cannotMark(),
   });

@@ -36,8 +36,8 @@ export function markedRoutes(context: Context): Router {
       marks: marksOf(folio, file, remarks, await selectMarginKey(db, submission)),
       copy: request.query.copy === 'true',
     });
-    const name = folio.files[file]!.name.replace(/\.[^.]*$/, '');
-    await saveAs(response, `${name}, marked.pdf`, 'application/pdf', once(bytes));
+    // The name of a file often says whose it is, which a teacher may not know yet.
+    await saveAs(response, 'marked.pdf', 'application/pdf', once(bytes));
   });
   return router;
 }

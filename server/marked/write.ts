@@ -1,9 +1,17 @@
-import { PDFDict, PDFDocument, PDFHexString, PDFName, PDFString, type PDFPage } from '@cantoo/pdf-lib';
+import {
+  EncryptedPDFError,
+  PDFDict,
+  PDFDocument,
+  PDFHexString,
+  PDFName,
+  PDFString,
+  type PDFPage,
+} from '@cantoo/pdf-lib';
 import type { Mark } from './marks.ts';
 import { toUserSpace, type PlaceOnPage } from './page-space.ts';
 
 /** Why a file is not marked. */
-export type Refusal = 'signed' | 'unreadable';
+export type Refusal = 'protected' | 'unreadable';
 
 export class CannotMark extends Error {
   constructor(readonly why: Refusal) {
@@ -31,8 +39,7 @@ const EDGE = 2;
  * @throws CannotMark
  */
 export async function writeMarks({ bytes, format, size, marks, copy }: ToMark): Promise<Uint8Array> {
-  const document = format === 'pdf' ? await opened(bytes) : await pictured(bytes, format, size);
-  if (!copy && isSigned(document)) throw new CannotMark('signed');
+  const document = format === 'pdf' ? await opened(bytes, copy) : await pictured(bytes, format, size);
   const pages = document.getPages();
   for (const mark of marks) {
     const page = pages[mark.page];
@@ -41,15 +48,26 @@ export async function writeMarks({ bytes, format, size, marks, copy }: ToMark): 
   return document.save({ useObjectStreams: false });
 }
 
-async function opened(bytes: Uint8Array): Promise<PDFDocument> {
+async function opened(bytes: Uint8Array, copy: boolean): Promise<PDFDocument> {
+  const unreadable = (): never => {
+    throw new CannotMark('unreadable');
+  };
+  // What is locked against changes can be read without a password; what is written then has no lock.
+  const locked = (error: unknown) =>
+    error instanceof EncryptedPDFError
+      ? PDFDocument.load(bytes, { updateMetadata: false, password: '' }).then((document) => ({ document, free: false }))
+      : unreadable();
+  const { document, free } = await PDFDocument.load(bytes, { updateMetadata: false })
+    .then((opened) => ({ document: opened, free: true }), locked)
+    .catch(unreadable);
   try {
-    const document = await PDFDocument.load(bytes, { updateMetadata: false, password: '' });
     // What is no PDF at all is found out only when its pages are looked for.
     document.getPages();
-    return document;
   } catch {
-    throw new CannotMark('unreadable');
+    unreadable();
   }
+  if (!copy && (!free || isSigned(document))) throw new CannotMark('protected');
+  return document;
 }
 
 async function pictured(bytes: Uint8Array, format: 'png' | 'jpeg', size: ToMark['size']): Promise<PDFDocument> {
@@ -65,7 +83,7 @@ async function pictured(bytes: Uint8Array, format: 'png' | 'jpeg', size: ToMark[
 /** ISO 32000-2, section 12.7.3, SigFlags: there are signatures, or the file may only be appended to. */
 function isSigned(document: PDFDocument): boolean {
   const form = document.catalog.lookupMaybe(PDFName.of('AcroForm'), PDFDict);
-  return form !== undefined && /[13]/.test(String(form.get(PDFName.of('SigFlags')) ?? ''));
+  return form !== undefined && /[123]/.test(String(form.get(PDFName.of('SigFlags')) ?? ''));
 }
 
 function annotate(document: PDFDocument, page: PDFPage, mark: Mark) {

@@ -33,7 +33,7 @@ export function useDeskEntries(
     if (!folio) return [];
     const purpose = recorder.purpose.value;
     const about = purpose?.place === work()?.id ? aboutOf(REMARK_TAKE, purpose) : undefined;
-    const spoken = about ? [{ ...about, id: SPEAKING }] : [];
+    const spoken = about ? [{ id: SPEAKING, anchor: about.anchor, kind: about.kind, ink: about.ink ?? null }] : [];
     const banked = banking();
     return marginEntries(folio, [
       ...remarks(),

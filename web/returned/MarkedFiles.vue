@@ -10,7 +10,7 @@ import { callForBytes, Refused, sentenceOf } from '../session/api.ts';
 const props = defineProps<{ work: Work }>();
 
 const MARKABLE: readonly string[] = ['pdf', 'png', 'jpeg'];
-const SIGNED = 409;
+const PROTECTED = 409;
 
 const files = computed(() =>
   props.work.folio.files.flatMap(({ name, format }, position) =>
@@ -31,7 +31,7 @@ async function save(position: number, name: string, copy = false): Promise<void>
     saveAsFile(bytes, `${name.replace(/\.[^.]*$/, '')}, marked.pdf`);
   } catch (failure) {
     error.value = sentenceOf(failure);
-    if (failure instanceof Refused && failure.problem.status === SIGNED) signed.value = position;
+    if (failure instanceof Refused && failure.problem.status === PROTECTED) signed.value = position;
   } finally {
     busy.value = undefined;
   }

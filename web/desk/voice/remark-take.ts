@@ -1,5 +1,6 @@
 import { Anchor } from '#contract/anchor';
 import { Id } from '#contract/basics';
+import { Ink } from '#contract/ink';
 import { Kind } from '#contract/margin-key';
 import { z } from 'zod';
 import type { TakeKind } from '../../recorder/take-kind.ts';
@@ -11,6 +12,8 @@ const About = z.object({
   criterion: Id.optional(),
   /** The remark whose place it takes. */
   instead: Id.optional(),
+  /** What was drawn before it was spoken about. */
+  ink: Ink.nullable().optional(),
 });
 export type RemarkTake = z.infer<typeof About>;
 

@@ -1,7 +1,7 @@
 import type { Anchor } from '#core/anchor';
 import type { NewRecording } from '#contract/recordings';
 import type { Remark } from '#contract/remarks';
-import { NO_WORDS, type SaidWords } from '#contract/said';
+import { NO_WORDS } from '#contract/said';
 import type { Sound } from '#contract/sound';
 import { createGlobalState, useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
@@ -14,7 +14,6 @@ import { useSession } from '../../session/session.ts';
 import { freshName, freshSound } from '../../player/media-url.ts';
 import { letGoOfBytes } from '../../player/local-media.ts';
 import { aboutOf } from '../../recorder/take-kind.ts';
-import { useFeedback } from '../../feedback/feedback-store.ts';
 import { useFeedbackActions } from '../../feedback/use-feedback-actions.ts';
 import { REMARK_TAKE, type RemarkTake } from './remark-take.ts';
 
@@ -38,7 +37,6 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
   const session = useSession();
   const outbox = useOutbox();
   const player = usePlayer();
-  const store = useFeedback();
   const actions = useFeedbackActions();
   const nextKind = ref('strength');
   const dictation = useDictation();
@@ -56,8 +54,8 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
     run({ anchor: { type: 'whole' }, kind: nextKind.value, criterion });
 
   /** The new take stands in the place of the old one, which is put aside. */
-  const speakAgain = ({ id, anchor, kind, criterion }: Remark): Promise<void> =>
-    run({ anchor, kind, instead: id, ...(criterion && { criterion }) });
+  const speakAgain = ({ id, anchor, kind, criterion, ink }: Remark): Promise<void> =>
+    run({ anchor, kind, instead: id, ink, ...(criterion && { criterion }) });
 
   async function run(about: RemarkTake, picture: Sound['picture'] = null): Promise<void> {
     player.stop();
@@ -110,23 +108,15 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
     draft: NewRecording['draft'] = null,
   ): Promise<void> {
     outbox.announce(id);
-    const { criterion, ...where } = about;
-    const words = drawnBefore(place, about.instead);
+    const { criterion, ink = null, ...where } = about;
     await actions.make(place, {
       ...{ id, ...where, recording: { id, sound, edit, draft } },
-      words: { ...words, ...(criterion && { criterion }) },
+      words: { ink, ...(criterion && { criterion }) },
     });
     if (place === submission() && fresh.value?.id !== id) onSaid(id);
     if (original) await actions.keepOriginal(place, id, await original);
     outbox.settle(id);
     await recorder.kept({ id });
-  }
-
-  /** What was drawn stays when it is spoken about. */
-  function drawnBefore(place: string, remark: string | undefined): Partial<SaidWords> {
-    if (remark === undefined || store.work?.id !== place) return {};
-    const { ink = null } = store.feedback?.remarks.find(({ id }) => id === remark) ?? {};
-    return { ink };
   }
 
   /** The remark that is being made of a take: it can be heard, but has no file yet. */
@@ -156,7 +146,7 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
 
 const freshRemark = (
   { id, wav, duration, peaks }: Preview,
-  { anchor, kind, criterion }: RemarkTake,
+  { anchor, kind, criterion, ink = null }: RemarkTake,
   { id: author, name }: Remark['author'],
 ): Remark => {
   const madeAt = new Date().toISOString();
@@ -167,6 +157,7 @@ const freshRemark = (
       kind,
       anchor,
       criterion: criterion ?? null,
+      ink,
       madeAt,
       author: { id: author, name },
       file: null,
