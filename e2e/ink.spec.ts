@@ -191,6 +191,8 @@ test('on a picture: pen and palm, shapes by keyboard, rubbing out, moving and re
   await test.step('the pen draws with its pressure; the palm beside it does not, and a finger scrolls', async () => {
     await pen.draw(Array.from({ length: 40 }, (_, step) => [x + 60 + step * 4, y + 120 + (step % 7)] as const));
     await expect(drawn(page)).toHaveCount(1);
+    // A stroke is no box that somebody chooses.
+    await expect(page.locator('.box.chosen')).toHaveCount(0);
     const top = await scroll();
     await pen.palm([x + 300, y + 260], [x + 300, y + 200]);
     await expect(drawn(page)).toHaveCount(1);

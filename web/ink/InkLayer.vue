@@ -183,7 +183,7 @@ function key(event: KeyboardEvent): void {
         role="application"
         :aria-label="`Draw on ${label}. With a shape: arrow keys move, Enter begins and ends it.`"
         @mousedown.prevent
-        @pointerdown="pen.down"
+        @pointerdown.stop="pen.down"
         @pointermove="pen.move"
         @pointerup="pen.up"
         @pointercancel="pen.cancel"
