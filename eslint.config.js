@@ -41,6 +41,7 @@ const rooms = {
     ],
     ...[
       'margin',
+      'talk',
       'replies',
       'earlier',
       'remark',

@@ -1,4 +1,4 @@
-import { INK_TOOLS, unpackPoints, type Stroke as CoreStroke } from '#core/ink';
+import { INK_TOOLS, MOST_STROKES, unpackPoints, type Stroke as CoreStroke } from '#core/ink';
 import { z } from 'zod';
 import { Kind } from './margin-key.ts';
 
@@ -9,7 +9,6 @@ export const PLAIN_HEX: Partial<Record<string, string>> = { ink: '#22201C', grey
 
 /** Characters; about half a minute of writing without lifting the pen. */
 const LONGEST_STROKE = 40_000;
-const MOST_STROKES = 400;
 /** Characters of all strokes of one remark: what a request carries, with room for what else it says. */
 const LARGEST_INK = 400_000;
 

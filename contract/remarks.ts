@@ -28,7 +28,9 @@ export const NewRemark = z.object({ said: NewSaid, anchor: Anchor, kind: Kind })
 export type NewRemark = z.infer<typeof NewRemark>;
 
 /** What is not named stays: nothing here has a default. */
-export const RemarkChange = SaidWords.extend({ kind: Kind, anchor: Anchor, ink: Ink.nullable() }).partial();
+export const RemarkChange = SaidWords.omit({ talk: true })
+  .extend({ kind: Kind, anchor: Anchor, ink: Ink.nullable() })
+  .partial();
 export type RemarkChange = z.infer<typeof RemarkChange>;
 
 /** Sending the same remark twice makes it once: the browser chooses its id. */

@@ -3,6 +3,7 @@ import { Id, Sha256, WebLink } from './basics.ts';
 import { Ink } from './ink.ts';
 import { NewRecording, Recording } from './recordings.ts';
 import { Stamp } from './stamps.ts';
+import { Track } from './talk.ts';
 
 /** One emoji of the set that Unicode recommends for interchange (UTS #51, RGI). */
 const RGI_EMOJI = new RegExp('^\\p{RGI_Emoji}$', 'v');
@@ -20,12 +21,14 @@ export const SaidContent = z.object({
   stamp: Stamp.nullable(),
   /** What was drawn about its place. Remarks that were kept before there was ink have none. */
   ink: Ink.nullable().default(null),
+  /** What was shown, chosen and drawn while it was spoken, where somebody talked the work through. */
+  talk: Track.nullable().default(null),
   tags: z.array(z.string().trim().min(1).max(40)).max(20),
 });
 export type SaidContent = z.infer<typeof SaidContent>;
 
 /** The same without what belongs to a place on a work. */
-export const PlainContent = SaidContent.omit({ stamp: true, ink: true });
+export const PlainContent = SaidContent.omit({ stamp: true, ink: true, talk: true });
 
 /** What is said in words, with all that is filtered or joined by. */
 export const SaidWords = SaidContent.extend({
@@ -43,6 +46,7 @@ export const NO_WORDS: SaidWords = {
   suggestion: null,
   stamp: null,
   ink: null,
+  talk: null,
   tags: [],
   criterion: null,
   private: false,

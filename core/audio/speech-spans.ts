@@ -25,3 +25,7 @@ export function speechSpans(samples: Float32Array, rate: number): Span[] {
   });
   return spans.filter(({ start, end }) => end - start >= SHORTEST_SPEECH);
 }
+
+/** What lies between stretches of speech; before the first and after the last is no pause. */
+export const pausesBetween = (spans: readonly Span[]): Span[] =>
+  spans.slice(1).map(({ start }, index) => ({ start: spans[index]!.end, end: start }));

@@ -3,6 +3,7 @@ export * from './inkml.ts';
 export * from './lines.ts';
 export * from './outline.ts';
 export * from './pack.ts';
+export * from './place.ts';
 export * from './stroke.ts';
 export * from './surface.ts';
 export * from './thin.ts';

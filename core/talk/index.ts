@@ -1,2 +1,5 @@
 export * from './invented-take.ts';
+export * from './parts.ts';
 export * from './split.ts';
+export * from './timeline.ts';
+export * from './track.ts';

@@ -37,6 +37,10 @@ export const isDoubtful = ({ confidence }: Word): boolean => confidence !== unde
 export const wordsUntil = (words: readonly Word[], seconds: number): Word[] =>
   words.filter((word) => word.end <= seconds);
 
+/** The words of a stretch, in seconds: those whose middle lies in it. */
+export const wordsWithin = (words: readonly Word[], { start, end }: { start: number; end: number }): Word[] =>
+  words.filter((word) => (word.start + word.end) / 2 >= start && (word.start + word.end) / 2 < end);
+
 /** The words later by so many seconds. */
 export const shiftWords = (words: readonly Word[], seconds: number): Word[] =>
   words.map((word) => ({ ...word, start: word.start + seconds, end: word.end + seconds }));

@@ -64,7 +64,7 @@ export async function dropBanked(context: Context, request: DropRequest): Promis
 
 const wordsOf = (banked: BankedRemark, criterion: string | null): SaidWords => ({
   ...NO_WORDS,
-  ...SaidContent.parse({ ...banked, stamp: null, ink: null }),
+  ...SaidContent.parse({ ...banked, stamp: null, ink: null, talk: null }),
   criterion,
 });
 

@@ -13,7 +13,7 @@ const USAGE = `(select jsonb_build_object('uses', count(*), 'lastUsedAt', max(u.
     'answered', count(*) filter (where exists (select from replies y where y.remark = r.id)))
   from bank_uses u join remarks r on r.id = u.remark and r.put_aside_at is null where u.banked = b.id)`;
 
-const BANKED_JSON = `(b.content - 'stamp' - 'ink') || ${USAGE} || jsonb_build_object(
+const BANKED_JSON = `(b.content - 'stamp' - 'ink' - 'talk') || ${USAGE} || jsonb_build_object(
   'id', b.id, 'owner', (select jsonb_build_object('id', o.id, 'name', o.name) from people o where o.id = b.owner),
   'lendsVoice', b.lends_voice, 'shared', jsonb_build_object(
     'courses', (select coalesce(jsonb_agg(h.course), '[]') from bank_shares h where h.banked = b.id and h.course is not null and b.owner = $2),

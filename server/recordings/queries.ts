@@ -3,6 +3,7 @@ import { Id, LanguageTag } from '../../contract/basics.ts';
 import { Recording } from '../../contract/recordings.ts';
 import { isHeard, joinedPlayed, type Span } from '#core/audio';
 import { Stretch, type Sound, type SoundEdit } from '../../contract/sound.ts';
+import { Track } from '../../contract/talk.ts';
 import { asTeacher, type Reader } from '../access/visible.ts';
 import { selectOne, type Queries } from '../db/database.ts';
 import { heldByNone } from '../media/media.ts';
@@ -167,3 +168,21 @@ export async function purgeRecordings(db: Queries): Promise<void> {
 }
 
 export const MEDIA = ['recordings.medium', 'recordings.original'];
+
+/** What was done while it was spoken, where somebody talked a work through: it lies with the remark that holds the recording. */
+export async function selectTrack(tx: Queries, recording: string): Promise<Track | undefined> {
+  const row = await selectOne(
+    tx,
+    z.object({ talk: Track.nullable() }),
+    "select content -> 'talk' as talk from remarks where recording = $1 for update",
+    [recording],
+  );
+  return row?.talk ?? undefined;
+}
+
+export async function updateTrack(tx: Queries, recording: string, track: Track): Promise<void> {
+  await tx.query("update remarks set content = jsonb_set(content, '{talk}', $2::jsonb) where recording = $1", [
+    recording,
+    JSON.stringify(track),
+  ]);
+}

@@ -1,3 +1,4 @@
+import { retimedTrack } from '#core/talk';
 import { retimed, textOfWords } from '#core/transcript';
 import type { NewSound, SoundEdit } from '../../contract/sound.ts';
 import type { Transcript } from '../../contract/transcripts.ts';
@@ -5,7 +6,7 @@ import type { Queries } from '../db/database.ts';
 import { putTranscript } from '../transcripts/queries.ts';
 import type { UploadedFile } from '../uploads/uploaded.ts';
 import { found, keptSound, recordingType } from './make.ts';
-import { selectRecording, updateSound } from './queries.ts';
+import { selectRecording, selectTrack, updateSound, updateTrack } from './queries.ts';
 
 interface Rendition {
   sound: NewSound;
@@ -15,7 +16,7 @@ interface Rendition {
   file: UploadedFile;
 }
 
-/** Puts another rendition in the place of the sound; the words keep to it. Call in a transaction. */
+/** Puts another rendition in the place of the sound; its words, and what was done meanwhile, keep to it. Call in a transaction. */
 export async function changeRendition(
   tx: Queries,
   id: string,
@@ -24,6 +25,8 @@ export async function changeRendition(
   const mediaType = await recordingType(file, sound);
   const before = found(await selectRecording(tx, id));
   await updateSound(tx, id, await keptSound(tx, sound, file, mediaType), edit);
+  const track = await selectTrack(tx, id);
+  if (track) await updateTrack(tx, id, retimedTrack(track, before.edit?.kept ?? null, edit.kept));
   if (known) return putTranscript(tx, id, known, null);
   const { transcript } = before;
   if (!transcript || transcript.words.length === 0) return;

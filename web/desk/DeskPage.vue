@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue';
 import EarlierHead from '../earlier/EarlierHead.vue';
 import MarginFilterBar from '../margin/MarginFilterBar.vue';
 import { useNarrow } from '../margin/use-narrow.ts';
@@ -17,6 +17,9 @@ import { BANKING, SPEAKING } from './use-desk-entries.ts';
 import { WRITING } from './use-writing.ts';
 import VoiceBar from './voice/VoiceBar.vue';
 
+// Most works are not talked through.
+const TalkBar = defineAsyncComponent(() => import('../talk/TalkBar.vue'));
+
 /** The desk: one submission, read and spoken about. */
 const props = defineProps<{ submission: string }>();
 
@@ -26,7 +29,8 @@ const page = useDeskPage(
   () => table.value?.folio ?? null,
 );
 const { desk, work, feedback, error, load, drawer, earlier, klass, filter, entries, forms, speaking, stamp } = page;
-const { hint, targetName, shownById, earlierById } = page;
+const { hint, targetName, shownById, earlierById, show } = page;
+const { marks, lit } = show;
 const { boxing, chosen, how, target } = page.choosing;
 const { focused, returned } = desk;
 
@@ -66,6 +70,8 @@ function leave(): void {
         v-model:boxing="boxing"
         :work="work"
         :entries="entries"
+        :also="marks"
+        :lit="lit"
         :focused="focused"
         :now="now"
         :target="chosen"
@@ -115,6 +121,7 @@ function leave(): void {
         @dropped="page.dropped"
       />
     </main>
+    <TalkBar v-if="show.playing.value" class="talk" :show="show" />
     <VoiceBar :hint="hint" :budget="work.budget" :reactable="target !== undefined" />
   </div>
   <StateNote v-else class="loading" :busy="!error" :error="error" @retry="load" />
@@ -123,7 +130,7 @@ function leave(): void {
 <style scoped>
 .desk {
   display: grid;
-  grid-template: 48px 32px minmax(0, 1fr) 68px / minmax(0, 1fr);
+  grid-template: 48px 32px minmax(0, 1fr) auto 68px / minmax(0, 1fr);
   height: 100dvh;
 }
 .second {
@@ -132,6 +139,12 @@ function leave(): void {
   justify-content: space-between;
   padding: 0 16px 0 8px;
   border-bottom: 1px solid var(--hairline);
+}
+.talk {
+  grid-row: 4;
+}
+.desk > :last-child {
+  grid-row: 5;
 }
 .middle {
   display: grid;

@@ -2,6 +2,7 @@
 import { playedShare } from '#core/audio';
 import type { Remark } from '#contract/remarks';
 import {
+  mdiCallSplit,
   mdiContentCut,
   mdiBookmarkPlusOutline,
   mdiMagnifyMinusOutline,
@@ -131,7 +132,15 @@ function resize(by: number): void {
         @click.stop="cutting = !cutting"
       />
       <v-btn
-        v-if="remark.recording"
+        v-if="remark.talk && mine"
+        :icon="mdiCallSplit"
+        size="28"
+        aria-label="Make several remarks of this talk-through"
+        title="Make several remarks of it"
+        @click.stop="desk.takeApart(remark)"
+      />
+      <v-btn
+        v-if="remark.recording && !remark.talk"
         :icon="mdiMicrophoneOutline"
         size="28"
         aria-label="Speak this remark again"

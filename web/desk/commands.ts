@@ -4,6 +4,8 @@ import type { Command as KeyCommand } from '../shell/command.ts';
 export interface DeskDeeds {
   speak(): void;
   hush(): void;
+  /** Records all that is said and done, until it is ended. */
+  talkThrough(): void;
   pause(): void;
   discard(): void;
   play(): void;
@@ -41,6 +43,11 @@ export const COMMANDS: readonly Command[] = [
     ...{ id: 'speak', key: ' ', shown: 'Space, held', held: true },
     title: 'Speak about your selection, or about the whole work',
     run: (desk) => desk.speak(),
+  },
+  {
+    ...{ id: 'talk', key: 'l', shown: 'L', menu: true },
+    title: 'Talk it through: speak on while you scroll, select and draw',
+    run: (desk) => desk.talkThrough(),
   },
   { id: 'pause', key: 'enter', shown: 'Enter', title: 'While speaking: pause, and go on', run: (desk) => desk.pause() },
   {

@@ -7,6 +7,7 @@ import { COMMANDS, commandOf, type DeskDeeds } from './commands.ts';
 
 const keys = {
   speak: vi.fn(),
+  talkThrough: vi.fn(),
   hush: vi.fn(),
   pause: vi.fn(),
   discard: vi.fn(),

@@ -5,6 +5,7 @@ import type { EarlierRemark } from '#contract/submissions';
 import { inject, type ComputedRef, type InjectionKey, type Ref, type ShallowRef } from 'vue';
 import type { DeskDeeds } from './commands.ts';
 import type { Notice } from './notice.ts';
+import type { Talking } from './use-talking.ts';
 import type { Writing } from './use-writing.ts';
 
 /** What the parts of the desk share: what it shows, and what can be done at it. */
@@ -16,6 +17,8 @@ export interface Desk extends DeskDeeds {
   focused: Ref<string | undefined>;
   /** The remark whose sound is being edited. */
   cutting: Ref<string | undefined>;
+  /** The talk-through of which several remarks are being made. */
+  apart: Ref<string | undefined>;
   /** The remark whose transcript is being mended. */
   mending: Ref<string | undefined>;
   /** What is chosen in the work, and what it is called. */
@@ -31,9 +34,13 @@ export interface Desk extends DeskDeeds {
   /** What was just done, with the way back. */
   notice: ShallowRef<Notice | undefined>;
   writing: Writing;
+  /** The talk-through that is being recorded. */
+  talking: Talking;
   /** Begins to record, or ends it. */
   press(): void;
   speakAgain(remark: Remark): void;
+  /** Shows what remarks a talk-through would make. */
+  takeApart(remark: Pick<Remark, 'id'>): void;
   /** Begins to record about one criterion, or ends it. */
   speakAbout(criterion: string): void;
   writeAbout(criterion: string): void;

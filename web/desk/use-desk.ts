@@ -24,6 +24,7 @@ import { provideRecordingActions } from '../recordings/recording-actions.ts';
 import { call, sentenceOf } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
+import { useTalkShow } from '../talk/use-talk-show.ts';
 import { DESK, type Desk } from './desk.ts';
 import type { DrawerName } from './drawer/drawer-name.ts';
 import { warmBank } from './drawer/warm-bank.ts';
@@ -37,6 +38,7 @@ import { useForms } from './use-forms.ts';
 import { useInk } from './use-ink.ts';
 import { useMovingStamp } from './use-moving-stamp.ts';
 import { useOthers } from './use-others.ts';
+import { useTalking } from './use-talking.ts';
 import { usePace } from './use-pace.ts';
 import { useUndo } from './use-undo.ts';
 import { useWriting } from './use-writing.ts';
@@ -68,6 +70,7 @@ export function useDeskPage(
   const notice = shallowRef<Notice>();
   const cutting = ref<string>();
   const mending = ref<string>();
+  const apart = ref<string>();
   const drawer = useDrawer();
   const banking = shallowRef<Anchor>();
   const choosing = useChoosing(folio, () => work.value?.folio);
@@ -88,7 +91,9 @@ export function useDeskPage(
     return before && JSON.stringify(before) === JSON.stringify(now) ? before : now;
   });
   const overall = computed(() =>
-    remarks.value.find(({ anchor, recording, criterion }) => anchor.type === 'whole' && recording && !criterion),
+    remarks.value.find(
+      ({ anchor, recording, criterion, talk }) => anchor.type === 'whole' && recording && !criterion && !talk,
+    ),
   );
   /** The remark that will be in focus in a moment: keys mean it already. */
   const coming = ref<string>();
@@ -100,6 +105,22 @@ export function useDeskPage(
     submission,
     onSaid: made,
     onThrown: (back) => (notice.value = { text: 'The recording was thrown away.', undo: back, way: 'Bring it back' }),
+    onTalked: (remark, passages) => {
+      if (passages > 1) desk.takeApart({ id: remark });
+    },
+  });
+  const talking = useTalking({
+    submission,
+    folio: () => work.value?.folio,
+    root: folio,
+    target: () => choosing.target.value,
+    kind: () => speaking.nextKind.value,
+  });
+  const show = useTalkShow({
+    remarks: () => remarks.value,
+    focused: () => focused.value,
+    root: folio,
+    live: talking.strokes,
   });
   const writing = useWriting(submission, made);
   const entries = useDeskEntries(
@@ -173,6 +194,7 @@ export function useDeskPage(
   );
   const hint = computed(() => {
     if (choosing.boxing.value && !choosing.chosen.value) return 'Drag over the part you want to speak about.';
+    if (talking.on.value) return '';
     if (drawing.value) return 'Draw on the work. What you draw together is one remark; press Done to speak about it.';
     if (focusedRemark.value?.ink && !focusedRemark.value.recording && !returned.value && !targetName.value)
       return 'Hold the space bar and speak about what you drew.';
@@ -189,11 +211,12 @@ export function useDeskPage(
     kind: () => speaking.nextKind.value,
     page: choosing.pageInView,
     show: (remark) => void focusRibbon(remark),
+    talking,
   });
   const { undo, redo, wayBack } = useUndo(submission, notice);
 
   function speak(): void {
-    if (returned.value || !feedback.value) return;
+    if (returned.value || !feedback.value || talking.on.value) return;
     notice.value = undefined;
     // Keys pressed in quick succession must not act on the selection before.
     const selected = choosing.now();
@@ -234,16 +257,27 @@ export function useDeskPage(
   const desk: Desk = {
     submission: computed(submission),
     student: computed(() => work.value?.student.name ?? ''),
-    ...{ rubric, returned, focused, cutting, mending, target, notice, writing, wayBack },
+    ...{ rubric, returned, focused, cutting, mending, apart, target, notice, writing, wayBack },
     nextKind: speaking.nextKind,
     banking,
     classNames: computed(() => klass.students.value.map(({ name }) => name)),
     counting: speaking.counting,
     speak,
-    hush: speaking.hush,
+    /** Letting the key go ends a remark, but not a talk-through. */
+    hush: () => talking.on.value || speaking.hush(),
+    talkThrough() {
+      if (recorder.speaking.value || speaking.counting.value > 0) speaking.hush();
+      else if (!returned.value && feedback.value) void speaking.talkThrough();
+    },
+    talking,
     press: () => (recorder.speaking.value || speaking.counting.value > 0 ? speaking.hush() : speak()),
+    takeApart({ id }) {
+      apart.value = id;
+      drawer.value = 'parts';
+    },
     speakAgain: (remark) => void speaking.speakAgain(remark),
     speakAbout(criterion) {
+      if (talking.on.value) return;
       if (recorder.speaking.value || speaking.counting.value > 0) speaking.hush();
       else void speaking.speakAbout(criterion);
     },
@@ -256,7 +290,8 @@ export function useDeskPage(
     pause: () => (recorder.status.value === 'paused' ? recorder.resume() : recorder.pause()),
     discard() {
       if (speaking.counting.value > 0) return speaking.hush();
-      if (recorder.speaking.value) return recorder.discard();
+      // Nobody throws away ten minutes by the key that ends drawing.
+      if (recorder.speaking.value && !talking.on.value) return recorder.discard();
       if (drawing.value) return void (drawing.value = false);
       choosing.choose(undefined);
       choosing.boxing.value = false;
@@ -269,7 +304,7 @@ export function useDeskPage(
     setKind(index) {
       const entry = marginKey.key.value[index];
       if (!entry) return;
-      if (open.value && !choosing.now()) void actions.setKind(open.value, entry.kind);
+      if (open.value && !choosing.now() && !talking.on.value) void actions.setKind(open.value, entry.kind);
       else speaking.nextKind.value = entry.kind;
     },
     putAside: () => open.value && void putAside(open.value),
@@ -321,6 +356,7 @@ export function useDeskPage(
     if (target && drawer.value === 'bank') banking.value = target;
   });
   watch(drawer, (name) => {
+    if (name !== 'parts') apart.value = undefined;
     if (name !== 'bank') banking.value = undefined;
   });
 
@@ -356,7 +392,9 @@ export function useDeskPage(
     },
     setReady: readied,
     others,
+    show,
     async pick(id: string): Promise<void> {
+      if (show.pick(id)) return;
       await focusRibbon(id);
       if (stamp.moving.value) choosing.takeBox();
     },

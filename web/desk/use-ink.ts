@@ -1,5 +1,4 @@
-import { passageAnchor, type Anchor } from '#core/anchor';
-import { gather, regionOfStrokes, takeApart, writeInkml, type KeptOnWords, type Stroke } from '#core/ink';
+import { drawingOf, isNear, MOST_STROKES, placedStrokes, strokeOf, writeInkml, type PlacedStroke } from '#core/ink';
 import { keyEntry, KEY_INKS } from '#core/margin';
 import { fileNameOf } from '#core/text';
 import { PLAIN_COLOURS, PLAIN_HEX } from '#contract/ink';
@@ -12,15 +11,11 @@ import { useMarginKey } from '../feedback/margin-key.ts';
 import { useAnchorName } from '../feedback/use-anchor-name.ts';
 import { NoInkml, readInkml } from '../ink/inkml-file.ts';
 import { useInkTools } from '../ink/ink-tools.ts';
-import { INKING, type PlacedStroke, type StrokeChange } from '../ink/inking.ts';
+import { INKING, TALKED, type StrokeChange } from '../ink/inking.ts';
+import type { Talking } from './use-talking.ts';
 
 /** Milliseconds after which a stroke begins a remark of its own. */
 const TOGETHER = 4000;
-/** Strokes further apart than so many characters, or than this share of the leaf, are about something else. */
-const FAR_IN_TEXT = 160;
-const FAR_ON_LEAF = 0.15;
-/** As many as one remark holds. */
-const MOST_STROKES = 400;
 const LARGEST_INK = 400_000;
 
 interface Options {
@@ -32,15 +27,12 @@ interface Options {
   page: () => number | undefined;
   /** Leads to what was drawn last, when somebody is done with drawing. */
   show: (remark: string) => void;
-}
-
-interface Drawing {
-  ink: Stroke[];
-  anchor: Anchor;
+  /** While it is on, strokes go into it. */
+  talking: Talking;
 }
 
 /** What is drawn becomes remarks: strokes that are made together are one. */
-export function useInk({ work, returned, kind, page, show }: Options): void {
+export function useInk({ work, returned, kind, page, show, talking }: Options): void {
   const store = useFeedback();
   const actions = useFeedbackActions();
   const margin = useMarginKey();
@@ -54,70 +46,30 @@ export function useInk({ work, returned, kind, page, show }: Options): void {
   const remarkOf = (id: string | undefined): Remark | undefined =>
     store.feedback?.remarks.find((remark) => remark.id === id);
 
-  function ratioOf(leaf: number): number {
-    const one = work()?.folio.leaves[leaf];
-    return one && 'width' in one && 'height' in one ? one.width / one.height : 1;
-  }
-
-  /** One drawing of some strokes about one place; undefined where they have none. */
-  function drawing(strokes: readonly PlacedStroke[]): Drawing | undefined {
-    const held = strokes.flatMap((one) => ('held' in one ? [one.held] : []));
-    if (held.length > 0) return onWords(held);
-    const ink = strokes.flatMap((one) => ('stroke' in one ? [one.stroke] : []));
-    const leaf = strokes[0]?.leaf;
-    if (leaf === undefined || ink.length === 0) return undefined;
-    return { ink, anchor: { type: 'region', leaf, ...regionOfStrokes(ink, ratioOf(leaf)) } };
-  }
-
-  function onWords(held: readonly KeptOnWords[]): Drawing | undefined {
-    const { strokes, start, end } = gather(held);
-    const text = work()?.folio.text ?? '';
-    const anchor = passageAnchor(text, start, Math.min(end, text.length));
-    return anchor && { ink: strokes, anchor };
-  }
-
-  function placed({ ink, anchor }: Remark): PlacedStroke[] {
-    if (!ink) return [];
-    if (anchor.type === 'region') return ink.map((stroke) => ({ leaf: anchor.leaf, stroke }));
-    return anchor.type === 'passage' ? takeApart(ink, anchor.start).map((held) => ({ leaf: -1, held })) : [];
-  }
+  const drawing = (strokes: readonly PlacedStroke[]): ReturnType<typeof drawingOf> =>
+    drawingOf(strokes, work()?.folio ?? { text: '', leaves: [] });
 
   const weight = (strokes: readonly PlacedStroke[]): number =>
-    strokes.reduce((sum, one) => sum + ('held' in one ? one.held.stroke : one.stroke).points.length, 0);
+    strokes.reduce((sum, one) => sum + strokeOf(one).points.length, 0);
 
   /** What was drawn a moment ago, where a new stroke belongs to it. */
   function goesWith(stroke: PlacedStroke): Remark | undefined {
     const remark = remarkOf(last?.remark);
     if (!remark?.ink || performance.now() - last!.at > TOGETHER) return undefined;
-    const colour = 'held' in stroke ? stroke.held.stroke.colour : stroke.stroke.colour;
+    const { colour } = strokeOf(stroke);
     if (!isPlain(colour) && colour !== remark.kind) return undefined;
-    const all = [...placed(remark), stroke];
+    const all = [...placedStrokes(remark), stroke];
     if (all.length > MOST_STROKES || weight(all) > LARGEST_INK) return undefined;
-    const { anchor } = remark;
-    if ('held' in stroke)
-      return anchor.type === 'passage' &&
-        stroke.held.start < anchor.end + FAR_IN_TEXT &&
-        stroke.held.end > anchor.start - FAR_IN_TEXT
-        ? remark
-        : undefined;
-    if (anchor.type !== 'region' || anchor.leaf !== stroke.leaf) return undefined;
-    const box = regionOfStrokes([stroke.stroke], ratioOf(stroke.leaf));
-    const apart = Math.max(
-      box.x - anchor.x - anchor.width,
-      anchor.x - box.x - box.width,
-      box.y - anchor.y - anchor.height,
-      anchor.y - box.y - box.height,
-    );
-    return apart < FAR_ON_LEAF ? remark : undefined;
+    return isNear(stroke, remark.anchor, work()!.folio) ? remark : undefined;
   }
 
   function draw(stroke: PlacedStroke): void {
     const submission = work()?.id;
-    if (submission === undefined || returned()) return;
+    if (submission === undefined || returned() || talking.draw(stroke)) return;
     inTurn(async () => {
       if (work()?.id !== submission) return;
       const before = goesWith(stroke);
-      const now = drawing([...(before ? placed(before) : []), stroke]);
+      const now = drawing([...(before ? placedStrokes(before) : []), stroke]);
       if (!now) return;
       if (before) await actions.amend(before, now);
       else {
@@ -136,11 +88,12 @@ export function useInk({ work, returned, kind, page, show }: Options): void {
   /** Rubs strokes out, or puts others in their place. */
   function change(changes: readonly StrokeChange[]): void {
     if (returned()) return;
+    for (const { stroke, to } of changes.filter(({ remark }) => remark === TALKED)) talking.change(stroke, to);
     for (const id of new Set(changes.map(({ remark }) => remark)))
       inTurn(async () => {
         const remark = remarkOf(id);
         if (!remark?.ink) return;
-        const left = [...placed(remark)];
+        const left = [...placedStrokes(remark)];
         const next = remark.ink.flatMap((stroke, index) => {
           const found = changes.find((one) => one.remark === id && one.stroke.points === stroke.points);
           return found ? found.to : [left[index]!];

@@ -103,9 +103,9 @@ export const useFeedbackActions = createSharedComposable(() => {
     },
     keepOriginal: (submission: string, recording: string, blob: Blob): Promise<void> =>
       store.add(submission, { type: 'keep original', recording, blob }),
-    putAside: ({ id }: Remark): Promise<void> =>
+    putAside: ({ id }: Pick<Remark, 'id'>): Promise<void> =>
       act('remark put aside', { type: 'put aside', remark: id, aside: true }),
-    bringBack: ({ id }: Remark): Promise<void> =>
+    bringBack: ({ id }: Pick<Remark, 'id'>): Promise<void> =>
       act('remark brought back', { type: 'put aside', remark: id, aside: false }),
     amend: ({ id }: Pick<Remark, 'id'>, change: RemarkChange): Promise<void> =>
       act('change of a remark', { type: 'amend', remark: id, change }),

@@ -2,8 +2,9 @@
 import type { Anchor } from '#core/anchor';
 import type { Leaf } from '#core/folio';
 import type { Work } from '#contract/submissions';
-import { computed, defineAsyncComponent, provide, reactive, useTemplateRef, type Component } from 'vue';
+import { computed, defineAsyncComponent, inject, provide, reactive, useTemplateRef, type Component } from 'vue';
 import { useInkTools } from '../ink/ink-tools.ts';
+import { SHOWN_INK } from '../ink/shown-ink.ts';
 import AnswerLeaf from './AnswerLeaf.vue';
 import { drawnEdits } from './drawn-edits.ts';
 import { shallowSame, stable } from './stable.ts';
@@ -59,7 +60,10 @@ const several = computed(() => folio.value.leaves.length > 1);
 /** Where strokes hang on words; on others they lie as they are, over the boxes. */
 const isFlowing = ({ kind }: Leaf): boolean => kind === 'text' || kind === 'answer' || kind === 'sheet';
 const { on: drawing } = useInkTools();
-const inked = computed(() => drawing.value || props.marks.some(({ ink }) => ink));
+const shownInk = inject(SHOWN_INK, undefined);
+const inked = computed(
+  () => drawing.value || props.marks.some(({ ink }) => ink) || (shownInk?.strokes.value.length ?? 0) > 0,
+);
 const fileBegins = (leaf: Leaf, index: number): boolean =>
   folio.value.files.length > 1 && folio.value.leaves[index - 1]?.file !== leaf.file;
 

@@ -5,7 +5,8 @@ import type { Ink } from '#contract/ink';
 import { computed, inject, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { HIGHLIGHTER, useInkTools } from './ink-tools.ts';
 import InkMark from './InkMark.vue';
-import { INKING } from './inking.ts';
+import { INKING, TALKED } from './inking.ts';
+import { SHOWN_INK } from './shown-ink.ts';
 import { useCursor } from './use-cursor.ts';
 import { useGround } from './use-ground.ts';
 import { useHand } from './use-hand.ts';
@@ -44,18 +45,32 @@ const inked = computed(() =>
   }),
 );
 
+const shown = inject(SHOWN_INK, undefined);
+const talked = computed(() =>
+  (shown?.strokes.value ?? []).filter(({ leaf, start }) =>
+    start === undefined
+      ? !props.words && leaf === props.index
+      : props.words && start >= props.words.start && start < props.words.end,
+  ),
+);
+
 const ground = useGround({
   layer: () => layer.value,
   index: () => props.index,
   onWords: () => props.words !== undefined,
-  needed: () => active.value || inked.value.length > 0,
+  needed: () => active.value || inked.value.length > 0 || talked.value.length > 0,
   layout: () => props.layout,
 });
 
-const lying = (): Lying[] =>
-  inked.value.flatMap(({ id, ink, start }) =>
+const lying = (): Lying[] => [
+  ...inked.value.flatMap(({ id, ink, start }) =>
     ink.map((stroke) => ({ remark: id, stroke, parts: ground.value?.draw(stroke, start) ?? [] })),
-  );
+  ),
+  ...talked.value.map(({ ink: [stroke], start = 0 }) => ({
+    ...{ remark: TALKED, stroke },
+    parts: ground.value?.draw(stroke, start) ?? [],
+  })),
+];
 
 const look = (): Omit<DrawnStroke, 'points'> => ({
   tool: hand.value as InkTool,
@@ -146,6 +161,16 @@ function key(event: KeyboardEvent): void {
           :ground="ground"
           :start="mark.start"
           :focused="mark.id === focused"
+        />
+        <InkMark
+          v-for="{ key: stroke, ink, start, until } in talked"
+          :key="stroke"
+          :ink="ink"
+          :ground="ground"
+          :start="start ?? 0"
+          :until="until"
+          :pressable="shown?.pick !== undefined && !active && (until ?? 0) >= 0"
+          @pick="shown?.pick?.(stroke)"
         />
       </template>
       <template v-if="active">

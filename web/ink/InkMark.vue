@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { pathOf, type DrawnStroke, LABEL_HEIGHT } from '#core/ink';
+import { grown } from '#core/talk';
 import type { Ink } from '#contract/ink';
 import { computed } from 'vue';
 import type { Ground } from './ground.ts';
@@ -11,7 +12,12 @@ const props = defineProps<{
   /** Of the passage that they hang on. */
   start: number;
   focused?: boolean;
+  /** How much of each is drawn: seconds since its beginning; all of it where this is not told. */
+  until?: number | undefined;
+  /** Whether it can be pressed. */
+  pressable?: boolean;
 }>();
+defineEmits<{ pick: [] }>();
 
 interface Drawn {
   stroke: DrawnStroke;
@@ -19,11 +25,15 @@ interface Drawn {
   filled: boolean;
 }
 
-const drawn = computed(() =>
-  props.ink
-    .flatMap((stroke) => props.ground.draw(stroke, props.start))
-    .map((stroke): Drawn => ({ stroke, ...pathOf(stroke) })),
-);
+const placed = computed(() => props.ink.flatMap((stroke) => props.ground.draw(stroke, props.start)));
+const asPaths = (strokes: readonly DrawnStroke[]): Drawn[] => strokes.map((stroke) => ({ stroke, ...pathOf(stroke) }));
+/** Kept while only a part of it is shown: outlines take time. */
+const whole = computed(() => asPaths(placed.value));
+const drawn = computed(() => {
+  const { until } = props;
+  if (until === undefined) return whole.value;
+  return until < 0 ? [] : asPaths(placed.value.flatMap((stroke) => grown(stroke, until) ?? []));
+});
 </script>
 
 <template>
@@ -44,6 +54,7 @@ const drawn = computed(() =>
         :class="[`kind-${stroke.colour}`, { filled, pale: stroke.tool === 'highlighter' }]"
         :stroke-width="filled ? undefined : stroke.width"
       />
+      <path v-if="pressable" class="touch" :d="d" @click="$emit('pick')" />
     </template>
   </g>
 </template>
@@ -62,6 +73,12 @@ text {
 }
 path.pale {
   opacity: 0.32;
+}
+path.touch {
+  stroke: transparent;
+  stroke-width: 14px;
+  cursor: pointer;
+  pointer-events: auto;
 }
 text {
   font-family: var(--sans);

@@ -5,10 +5,10 @@ import {
   keepOnWords,
   linesOfWords,
   type DrawnStroke,
+  type PlacedStroke,
   type Stroke,
   type WordBox,
 } from '#core/ink';
-import type { PlacedStroke } from './inking.ts';
 
 /** What strokes lie on: between how they are kept and where they are on screen. */
 export interface Ground {

@@ -1,8 +1,8 @@
-import type { KeptOnWords, Stroke } from '#core/ink';
+import type { PlacedStroke, Stroke } from '#core/ink';
 import type { InjectionKey } from 'vue';
 
-/** A stroke with what it belongs to: words, or a page, slide or picture. */
-export type PlacedStroke = { leaf: number } & ({ held: KeptOnWords } | { stroke: Stroke });
+/** Stands for a remark where a stroke belongs to the talk-through that is being made. */
+export const TALKED = 'talked through';
 
 /** One stroke of a remark, and what takes its place; nothing where it was rubbed out. */
 export interface StrokeChange {

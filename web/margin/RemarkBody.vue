@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Remark } from '#contract/remarks';
-import { mdiLinkVariant, mdiLockOutline, mdiPaperclip } from '@mdi/js';
+import { mdiGestureTap, mdiLinkVariant, mdiLockOutline, mdiPaperclip } from '@mdi/js';
 import { computed, defineAsyncComponent } from 'vue';
-import { byteSize } from '../wording/format.ts';
+import { byteSize, counted } from '../wording/format.ts';
 import { useFeedback } from '../feedback/feedback-store.ts';
 import { remarkFileUrl } from '../player/media-url.ts';
 import StampDrawing from '../folio/StampDrawing.vue';
@@ -16,6 +16,14 @@ const props = defineProps<{ remark: Remark }>();
 
 const store = useFeedback();
 const criterion = computed(() => store.feedback?.rubric.find(({ id }) => id === props.remark.criterion));
+/** What the page shows while it is heard. */
+const talked = computed(() => {
+  const count = (wanted: string): number => props.remark.talk?.filter(({ type }) => type === wanted).length ?? 0;
+  const [passages, strokes] = [count('select'), count('stroke') - count('erase')];
+  const parts = [passages > 0 && counted(passages, 'passage'), strokes > 0 && counted(strokes, 'stroke')];
+  const named = parts.filter(Boolean).join(', ');
+  return named === '' ? '' : `: ${named}`;
+});
 const host = computed(() => (props.remark.link ? new URL(props.remark.link).host : ''));
 </script>
 
@@ -26,6 +34,9 @@ const host = computed(() => (props.remark.link ? new URL(props.remark.link).host
   <p v-if="remark.reaction" class="reaction">{{ remark.reaction }}</p>
   <div v-if="remark.stamp" class="stamp"><StampDrawing :stamp="remark.stamp" :remark="remark.id" /></div>
   <InkThumb v-if="remark.ink" :ink="remark.ink" />
+  <p v-if="remark.talk" class="line quiet">
+    <v-icon :icon="mdiGestureTap" size="16" aria-hidden="true" /> Talked through{{ talked }}
+  </p>
   <SuggestionText v-if="remark.suggestion !== null" :remark="remark" />
   <p v-if="remark.text" class="text">{{ remark.text }}</p>
   <p v-if="remark.link" class="line">

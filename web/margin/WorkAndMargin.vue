@@ -19,6 +19,9 @@ const RemarkSheet = defineAsyncComponent(() => import('./RemarkSheet.vue'));
 const props = defineProps<{
   work: Work;
   entries: readonly MarginEntry[];
+  /** Marks on the work that have nothing beside them, and the one of them that is spoken about. */
+  also?: readonly MarginEntry[];
+  lit?: string | undefined;
   focused?: string | undefined;
   /** What is being made just now; on a phone it is in hand. */
   now?: string | undefined;
@@ -29,6 +32,7 @@ const props = defineProps<{
 const emit = defineEmits<{ pick: [id: string]; choose: [anchor: Anchor | undefined]; leave: [] }>();
 const boxing = defineModel<boolean>('boxing', { default: false });
 
+const marks = computed(() => (props.also?.length ? [...props.entries, ...props.also] : props.entries));
 const scroller = useTemplateRef('scroller');
 const column = useTemplateRef('column');
 const folioView = useTemplateRef('folioView');
@@ -91,8 +95,8 @@ defineExpose({ folio });
       <FolioView
         ref="folioView"
         :work="work"
-        :marks="entries"
-        :focused="focused"
+        :marks="marks"
+        :focused="lit ?? focused"
         :target="target"
         :choosing="choosing"
         :boxing="boxing"

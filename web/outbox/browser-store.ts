@@ -8,6 +8,8 @@ interface Schema extends DBSchema {
   parcels: { key: number; value: unknown; indexes: { person: string } };
   takes: { key: string; value: unknown; indexes: { person: string } };
   chunks: { key: [string, number]; value: { take: string; position: number; blob: Blob } };
+  /** What was done while a take was spoken. */
+  notes: { key: [string, number]; value: { take: string; position: number; note: unknown } };
 }
 
 type Upgrade = Parameters<NonNullable<NonNullable<Parameters<typeof openDB<Schema>>[2]>['upgrade']>>;
@@ -23,6 +25,7 @@ export const STEPS: ((db: Upgrade[0], tx: Upgrade[3]) => void)[] = [
     tx.objectStore('parcels').createIndex('person', 'person');
     tx.objectStore('takes').createIndex('person', 'person');
   },
+  (db) => void db.createObjectStore('notes', { keyPath: ['take', 'position'] }),
 ];
 
 /** Goes through the steps that a browser has not gone through yet. */

@@ -21,17 +21,19 @@ export interface Spoken {
   original: Promise<Blob>;
   /** Seconds by the clock. */
   length: number;
+  /** Silence before and after what is said stays. */
+  whole?: boolean | undefined;
 }
 
 /** What a take becomes. The samples are there at once; the encoder's file comes when the delay line has run empty. */
 export async function finishedTake(spoken: Spoken, telling: Telling): Promise<FinishedTake | undefined> {
-  const { tapped, rate, microphone, picture, original, length } = spoken;
+  const { tapped, rate, microphone, picture, original, length, whole } = spoken;
   const rendered: RenderedTake | undefined =
     tapped?.samples && !picture && canRender()
-      ? await renderedTake(tapped.samples, rate, microphone, telling).catch(() => undefined)
+      ? await renderedTake(tapped.samples, rate, microphone, { whole, telling }).catch(() => undefined)
       : undefined;
   // What is too long to be worked on here is kept as the encoder made it.
   const tops = tapped && !tapped.samples ? tapped.tops : undefined;
-  const take = rendered ?? (await takeOfBlob(await original, microphone, length, { picture, tops }));
+  const take = rendered ?? (await takeOfBlob(await original, microphone, length, { picture, tops, whole }));
   return take && { ...take, original: take.edit ? original : undefined };
 }

@@ -24,15 +24,22 @@ const shifted = (microphone: Microphone, { kept }: SoundEdit): Microphone =>
     ? { ...microphone, from: Math.max(0, microphone.from - (kept[0]?.start ?? 0)) }
     : microphone;
 
+interface HowRendered {
+  /** Silence before and after what is said stays. */
+  whole?: boolean | undefined;
+  telling?: Telling;
+}
+
 /** A fresh take out of its samples: trimmed, levelled and encoded; undefined where there is no sound in it. */
 export async function renderedTake(
   samples: Float32Array<ArrayBuffer>,
   rate: number,
   microphone: Microphone,
-  telling?: Telling,
+  { whole, telling }: HowRendered = {},
 ): Promise<RenderedTake | undefined> {
   if (samples.length / rate < SHORTEST_SECONDS) return undefined;
-  const { blob, sha256, duration, peaks, edit } = await renderSound(samples, rate, undefined, telling);
+  const all = whole ? { kept: [{ start: 0, end: samples.length / rate }], levelled: true } : undefined;
+  const { blob, sha256, duration, peaks, edit } = await renderSound(samples, rate, all, telling);
   const sound = { blob, sha256, duration, peaks, microphone: shifted(microphone, edit), picture: null };
   return { sound, edit };
 }
@@ -41,6 +48,8 @@ interface About {
   picture?: KeptSound['picture'];
   /** How it looks, where it is too long to be decoded. */
   tops?: Float32Array | undefined;
+  /** Silence before and after what is said stays. */
+  whole?: boolean | undefined;
 }
 
 /**
@@ -74,7 +83,8 @@ export async function takeOfBlob(
   if (blob.size < LEAST_BYTES) return undefined;
   if (canRender() && !about.picture && !about.tops && clockSeconds < LONGEST_RENDERED) {
     const { samples, rate } = await decode(await blob.arrayBuffer()).catch(() => ({ samples: undefined, rate: 0 }));
-    const rendered = samples && (await renderedTake(samples, rate, microphone).catch(() => undefined));
+    const { whole } = about;
+    const rendered = samples && (await renderedTake(samples, rate, microphone, { whole }).catch(() => undefined));
     if (rendered) return rendered;
   }
   const sound = await keptSound(blob, microphone, clockSeconds, about);

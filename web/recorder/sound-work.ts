@@ -1,5 +1,5 @@
-import type { SoundEdit } from '#core/audio';
-import type { GreetRequest, RenderAnswer, RenderRequest } from './sound.worker.ts';
+import type { SoundEdit, Span } from '#core/audio';
+import type { GreetRequest, PausesRequest, RenderAnswer, RenderRequest } from './sound.worker.ts';
 
 export type Rendered = Extract<RenderAnswer, { type: 'done' }>;
 /** A greeting and a banked remark in one. */
@@ -48,37 +48,43 @@ export function soundWorker(): Worker {
   return worker;
 }
 
+type Request = RenderRequest | GreetRequest | PausesRequest;
+type WithoutId<Asked> = Asked extends Request ? Omit<Asked, 'id'> : never;
+
+/** The samples are handed over and cannot be used afterwards. */
+function ask<Answer>(request: WithoutId<Request>, samples: Float32Array<ArrayBuffer>[], telling: Telling = {}) {
+  return new Promise<Answer>((done, failed) => {
+    const id = requests++;
+    waiting.set(id, { done, failed, ...telling });
+    soundWorker().postMessage(
+      { ...request, id },
+      samples.map(({ buffer }) => buffer),
+    );
+  });
+}
+
 /**
  * Trims, cuts, levels and encodes. The samples are handed over and cannot be used afterwards.
  * @param edit what of them is heard; a fresh take decides by itself
  * @throws Error where the browser cannot
  */
-export function renderSound(
+export const renderSound = (
   samples: Float32Array<ArrayBuffer>,
   rate: number,
   edit?: SoundEdit,
   telling: Telling = {},
-): Promise<Rendered> {
-  return new Promise((done, failed) => {
-    const id = requests++;
-    waiting.set(id, { done, failed, ...telling });
-    const request: RenderRequest = { id, type: 'render', samples, rate, edit };
-    soundWorker().postMessage(request, [samples.buffer]);
-  });
-}
+): Promise<Rendered> => ask({ type: 'render', samples, rate, edit }, [samples], telling);
 
 /**
  * Joins a greeting with a banked remark. The samples are handed over and cannot be used afterwards.
  * @throws Error where the browser cannot
  */
-export function greetSound(sounds: Omit<GreetRequest, 'id' | 'type'>): Promise<Joined> {
-  return new Promise((done, failed) => {
-    const id = requests++;
-    waiting.set(id, { done, failed });
-    const request: GreetRequest = { id, type: 'greet', ...sounds };
-    soundWorker().postMessage(request, [sounds.greeting.buffer, sounds.banked.buffer]);
-  });
-}
+export const greetSound = (sounds: Omit<GreetRequest, 'id' | 'type'>): Promise<Joined> =>
+  ask({ type: 'greet', ...sounds }, [sounds.greeting, sounds.banked]);
+
+/** Where nothing is said, in seconds. The samples are handed over and cannot be used afterwards. */
+export const pausesIn = async (samples: Float32Array<ArrayBuffer>, rate: number): Promise<Span[]> =>
+  (await ask<Extract<RenderAnswer, { type: 'pauses' }>>({ type: 'pauses', samples, rate }, [samples])).pauses;
 
 let warmed = false;
 

@@ -1,5 +1,14 @@
 /// <reference lib="webworker" />
-import { greeted, peaks, writeWav, type Placed, type SoundEdit } from '#core/audio';
+import {
+  greeted,
+  pausesBetween,
+  peaks,
+  speechSpans,
+  writeWav,
+  type Placed,
+  type SoundEdit,
+  type Span,
+} from '#core/audio';
 import { AudioSample, AudioSampleSource, BufferTarget, Output, WebMOutputFormat } from 'mediabunny';
 import { hexDigest } from '../session/digest.ts';
 import { freshEdit, PEAKS, render } from './rendition.ts';
@@ -26,6 +35,14 @@ export interface GreetRequest {
   gap: number | undefined;
 }
 
+/** Finds where nothing is said. */
+export interface PausesRequest {
+  id: number;
+  type: 'pauses';
+  samples: Float32Array<ArrayBuffer>;
+  rate: number;
+}
+
 export type RenderAnswer = { id: number } & (
   | { type: 'rendered'; wav: Blob; duration: number; peaks: number[] }
   | { type: 'progress'; share: number }
@@ -39,6 +56,7 @@ export type RenderAnswer = { id: number } & (
       greeting: Placed;
       banked: Placed[];
     }
+  | { type: 'pauses'; pauses: Span[] }
   | { type: 'failed'; message: string }
 );
 
@@ -47,8 +65,17 @@ const PIECE_SECONDS = 2;
 
 const answer = (message: RenderAnswer): void => self.postMessage(message);
 
-self.onmessage = ({ data }: MessageEvent<RenderRequest | GreetRequest>) => {
-  void (data.type === 'render' ? respond(data) : greet(data)).catch((error: unknown) =>
+const DEEDS = {
+  render: respond,
+  greet,
+  async pauses({ id, samples, rate }: PausesRequest): Promise<void> {
+    answer({ id, type: 'pauses', pauses: pausesBetween(speechSpans(samples, rate)) });
+  },
+};
+
+self.onmessage = ({ data }: MessageEvent<RenderRequest | GreetRequest | PausesRequest>) => {
+  const deed = DEEDS[data.type] as (request: typeof data) => Promise<void>;
+  void deed(data).catch((error: unknown) =>
     answer({ id: data.id, type: 'failed', message: error instanceof Error ? error.message : String(error) }),
   );
 };

@@ -8,6 +8,8 @@ export interface TakePurpose {
   place: string;
   /** What whoever makes something of it has to know. */
   about: unknown;
+  /** Silence before and after what is said stays, since things are done meanwhile. */
+  whole?: boolean | undefined;
 }
 
 /** A sort of thing that takes become. Whoever records describes its own; the recorder knows none of them. */

@@ -44,7 +44,7 @@ beforeEach(async () => {
 
 describe('a take', () => {
   it('is offered again with all its seconds, in order, once its page is gone', async () => {
-    const keep = await beginTake(take('a'));
+    const { save: keep } = await beginTake(take('a'));
     for (const text of ['one', 'two', 'three']) await keep(piece(text));
     expect(await unfinishedTakes('teacher', SHOUT, 'work')).toEqual([]);
 
@@ -56,7 +56,7 @@ describe('a take', () => {
   });
 
   it('is offered to nobody else, and in no other work', async () => {
-    const keep = await beginTake(take('a'));
+    const { save: keep } = await beginTake(take('a'));
     await keep(piece('x'));
     letGoOfTake('a');
     await vi.waitFor(() => expect(held.size).toBe(0));
@@ -67,7 +67,7 @@ describe('a take', () => {
 
   it('is gone with all its pieces when it is forgotten, and leaves others alone', async () => {
     for (const id of ['a', 'b']) {
-      const keep = await beginTake(take(id));
+      const { save: keep } = await beginTake(take(id));
       await keep(piece(id));
       letGoOfTake(id);
     }
@@ -75,6 +75,19 @@ describe('a take', () => {
     await forgetTake('a');
     expect(await idsFor('teacher', 'work')).toEqual(['b']);
     expect((await (await browserStore()).getAllKeys('chunks')).map(([id]) => id)).toEqual(['b']);
+  });
+
+  it('comes with what was done while it was spoken', async () => {
+    const { save, note } = await beginTake(take('a'));
+    await save(piece('x'));
+    await note({ at: 1 });
+    await note({ at: 2 });
+    letGoOfTake('a');
+    await vi.waitFor(() => expect(held.size).toBe(0));
+    const [offered] = await unfinishedTakes('teacher', SHOUT, 'work');
+    expect(offered!.notes).toEqual([{ at: 1 }, { at: 2 }]);
+    await forgetTake('a');
+    expect(await (await browserStore()).getAllKeys('notes')).toEqual([]);
   });
 
   it('without a single piece is nothing to offer', async () => {
@@ -87,7 +100,7 @@ describe('a take', () => {
 
 describe('what a take is for', () => {
   const interrupted = async (record: TakeRecord) => {
-    const keep = await beginTake(record);
+    const { save: keep } = await beginTake(record);
     await keep(piece('x'));
     letGoOfTake(record.id);
     await vi.waitFor(() => expect(held.size).toBe(0));

@@ -10,7 +10,7 @@ export const TakeRecord = z.object({
   id: z.string(),
   version: z.literal(TAKE_VERSION).default(TAKE_VERSION),
   person: z.string(),
-  purpose: z.object({ type: z.string(), place: z.string(), about: z.unknown() }),
+  purpose: z.object({ type: z.string(), place: z.string(), about: z.unknown(), whole: z.boolean().optional() }),
   picture: Picture,
   mediaType: z.string(),
   microphone: Microphone,
@@ -42,21 +42,32 @@ function hold(id: string): void {
   void navigator.locks.request(lockName(id), () => new Promise<void>((resolve) => releases.set(id, resolve)));
 }
 
+/** Keeps a take in the browser's storage, piece by piece. */
+export interface TakeStore {
+  save(chunk: Blob): Promise<void>;
+  note(what: unknown): Promise<void>;
+}
+
 /**
- * Keeps each second of a take in the browser's storage as soon as it is there.
+ * Keeps each second of a take in the browser's storage as soon as it is there, and what is done meanwhile.
  * @throws where the storage is full or switched off; the take itself goes on in memory
  */
-export async function beginTake(record: Omit<TakeRecord, 'version'>): Promise<(chunk: Blob) => Promise<void>> {
+export async function beginTake(record: Omit<TakeRecord, 'version'>): Promise<TakeStore> {
   hold(record.id);
   const store = await browserStore();
   await store.put('takes', { ...record, version: TAKE_VERSION });
-  let position = 0;
-  return async (blob) => {
-    await store.put('chunks', { take: record.id, position: position++, blob });
+  let [chunks, notes] = [0, 0];
+  return {
+    async save(blob) {
+      await store.put('chunks', { take: record.id, position: chunks++, blob });
+    },
+    async note(what) {
+      await store.put('notes', { take: record.id, position: notes++, note: what });
+    },
   };
 }
 
-const chunksOf = (id: string): IDBKeyRange => IDBKeyRange.bound([id, 0], [id, Infinity]);
+const piecesOf = (id: string): IDBKeyRange => IDBKeyRange.bound([id, 0], [id, Infinity]);
 
 /** From now on the take counts as interrupted: it is offered at the next visit. */
 export function letGoOfTake(id: string): void {
@@ -67,8 +78,13 @@ export function letGoOfTake(id: string): void {
 export async function forgetTake(id: string): Promise<void> {
   letGoOfTake(id);
   const store = await browserStore();
-  const tx = store.transaction(['takes', 'chunks'], 'readwrite');
-  await Promise.all([tx.objectStore('takes').delete(id), tx.objectStore('chunks').delete(chunksOf(id)), tx.done]);
+  const tx = store.transaction(['takes', 'chunks', 'notes'], 'readwrite');
+  await Promise.all([
+    tx.objectStore('takes').delete(id),
+    tx.objectStore('chunks').delete(piecesOf(id)),
+    tx.objectStore('notes').delete(piecesOf(id)),
+    tx.done,
+  ]);
 }
 
 export interface UnfinishedTake<About = unknown> extends TakeRecord {
@@ -77,6 +93,8 @@ export interface UnfinishedTake<About = unknown> extends TakeRecord {
   blob: Blob;
   /** About how long it is: the encoder hands over a piece each second. */
   seconds: number;
+  /** What was done meanwhile, in the order in which it was told. */
+  notes: unknown[];
 }
 
 /** Takes of a person, of one kind, in one place, that never came to their end: the page was closed or crashed meanwhile. */
@@ -93,13 +111,14 @@ export async function unfinishedTakes<About>(
     .filter((take) => take !== undefined && !alive.has(lockName(take.id))) as TakeRecord[];
   const takes = await Promise.all(
     records.map(async (take) => {
-      const chunks = await store.getAll('chunks', chunksOf(take.id));
+      const chunks = await store.getAll('chunks', piecesOf(take.id));
       const blob = new Blob(
         chunks.map((chunk) => chunk.blob),
         { type: take.mediaType },
       );
+      const notes = (await store.getAll('notes', piecesOf(take.id))).map(({ note }) => note);
       const about = kind.about.safeParse(take.purpose.about).data;
-      return { ...take, about, seconds: chunks.length, blob };
+      return { ...take, about, seconds: chunks.length, blob, notes };
     }),
   );
   return takes.filter((take) => take.blob.size > 0);

@@ -4,7 +4,12 @@ import { Tap } from './tap.ts';
 
 const RATE = 100;
 let worklet: { port: { onmessage?: (event: { data: unknown }) => void; postMessage: (message: string) => void } };
-const hear = (...samples: number[]) => worklet.port.onmessage!({ data: Float32Array.from(samples) });
+/** Seconds of the context's clock. */
+let clock = 0;
+const hear = (...samples: number[]) => {
+  clock += samples.length / RATE;
+  worklet.port.onmessage!({ data: { samples: Float32Array.from(samples), until: clock } });
+};
 const many = (length: number, value: number) => new Array<number>(length).fill(value);
 
 beforeEach(() => {
@@ -57,6 +62,20 @@ describe('the tap', () => {
       ...many(10, 2),
       9,
     ]);
+  });
+
+  it('tells which moment of what it collects comes when, over a pause as well', async () => {
+    const tap = await open();
+    for (let i = 0; i < 10; i++) hear(...many(10, i));
+    tap.begin();
+    hear(...many(10, 50));
+    expect(tap.momentOf(clock)).toBeCloseTo(0.4);
+    expect(tap.momentOf(clock + 0.05)).toBeCloseTo(0.45);
+    tap.pause();
+    for (let i = 0; i < 10; i++) hear(...many(10, 20 + i));
+    expect(tap.momentOf(clock)).toBeCloseTo(0.4);
+    tap.resume();
+    expect(tap.momentOf(clock + 0.02)).toBeCloseTo(0.72);
   });
 
   it('starts anew each time', async () => {

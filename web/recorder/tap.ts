@@ -11,6 +11,12 @@ export interface Tapped {
   tops: Float32Array;
 }
 
+interface Piece {
+  samples: Float32Array;
+  /** When its last sample was heard, in seconds of the context's clock. */
+  until: number;
+}
+
 /** Listens to sound as samples: the last moments all the time, everything between `begin` and `end`. */
 export class Tap {
   readonly input: AudioNode;
@@ -18,10 +24,12 @@ export class Tap {
   readonly #port: MessagePort;
   readonly #leadSamples: number;
   /** What was heard while nobody collected, as much as belongs to the next beginning. */
-  #lead: Float32Array[] = [];
+  #lead: Piece[] = [];
   #pieces: Float32Array[] = [];
   #tops: number[] = [];
   #kept = 0;
+  /** Up to when of the context's clock what is kept reaches. */
+  #until = 0;
   #collecting = false;
   #flushed: (() => void) | undefined;
 
@@ -30,7 +38,7 @@ export class Tap {
     this.rate = rate;
     this.#leadSamples = leadSeconds * rate;
     this.#port = node.port;
-    this.#port.onmessage = ({ data }: MessageEvent<Float32Array | 'flushed'>) => {
+    this.#port.onmessage = ({ data }: MessageEvent<Piece | 'flushed'>) => {
       if (data === 'flushed') this.#flushed?.();
       else this.#take(data);
     };
@@ -47,19 +55,20 @@ export class Tap {
     return new Tap(node, context.sampleRate, leadSeconds);
   }
 
-  #take(piece: Float32Array): void {
+  #take(piece: Piece): void {
     if (this.#collecting) return this.#keep(piece);
     this.#lead.push(piece);
-    let kept = this.#lead.reduce((sum, { length }) => sum + length, 0);
-    while (this.#lead.length > 0 && kept - this.#lead[0]!.length >= this.#leadSamples)
-      kept -= this.#lead.shift()!.length;
+    let kept = this.#lead.reduce((sum, { samples }) => sum + samples.length, 0);
+    while (this.#lead.length > 0 && kept - this.#lead[0]!.samples.length >= this.#leadSamples)
+      kept -= this.#lead.shift()!.samples.length;
   }
 
-  #keep(piece: Float32Array): void {
-    this.#tops.push(largest(piece));
-    this.#kept += piece.length;
+  #keep({ samples, until }: Piece): void {
+    this.#tops.push(largest(samples));
+    this.#kept += samples.length;
+    this.#until = until;
     if (this.#tooMuch) this.#pieces = [];
-    else this.#pieces.push(piece);
+    else this.#pieces.push(samples);
   }
 
   get #tooMuch(): boolean {
@@ -71,6 +80,11 @@ export class Tap {
     this.#tops = [];
     this.#kept = 0;
     this.resume();
+  }
+
+  /** Where in what is collected a moment of the context's clock comes; both in seconds. While it pauses, its end. */
+  momentOf(time: number): number {
+    return this.#kept / this.rate + (this.#collecting && this.#kept > 0 ? time - this.#until : 0);
   }
 
   pause(): void {

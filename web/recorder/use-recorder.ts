@@ -26,6 +26,8 @@ export type RecorderStatus = 'off' | 'opening' | 'ready' | Phase;
 export interface Take extends FinishedTake {
   id: string;
   purpose: TakePurpose;
+  /** What was done meanwhile, in the order in which it was told. */
+  notes: unknown[];
   /** It was thrown away, and may be brought back. */
   thrown: boolean;
 }
@@ -56,6 +58,10 @@ export interface Recorder {
   track(): MediaStreamTrack | undefined;
   /** Seconds of the running take, without its pauses. */
   seconds(): number;
+  /** The moment of the running take that is heard now, in seconds of its original. */
+  moment(): number;
+  /** Keeps with the running take what is done meanwhile; it survives what the sound survives. */
+  note(what: unknown): void;
   /** Opens the microphone, unless it is open; answers whether it is. */
   warm(): Promise<boolean>;
   /** Gives the microphone back to the system, as soon as no take is running. */
@@ -94,6 +100,10 @@ export const useRecorder = createGlobalState((): Recorder => {
   let busy = false;
   let begunAt = 0;
   let pausedAt: number | undefined;
+  /** Each beginning, also after a pause, takes in the moment before it. */
+  let leads = 0;
+  let notes: unknown[] = [];
+  let keepNote: ((what: unknown) => void) | undefined;
   let finish: (how: Ending) => void = () => undefined;
 
   const seconds = (): number => ((pausedAt ?? performance.now()) - begunAt) / 1000;
@@ -141,6 +151,9 @@ export const useRecorder = createGlobalState((): Recorder => {
     purpose.value = what;
     preview.value = undefined;
     begunAt = pressedAt;
+    leads = shown ? 0 : 1;
+    notes = [];
+    keepNote = undefined;
     if (context.state !== 'running') await context.resume();
 
     const id = crypto.randomUUID();
@@ -155,7 +168,11 @@ export const useRecorder = createGlobalState((): Recorder => {
     const startedAt = new Date().toISOString();
     const kept = { id, person: session.person!.id, purpose: what, picture: shown, mediaType, microphone, startedAt };
     void beginTake(kept).then(
-      (save) => chunks.keepIn(save),
+      (store) => {
+        chunks.keepIn(store.save);
+        keepNote = (what) => void store.note(what).catch(() => undefined);
+        notes.forEach(keepNote);
+      },
       () => undefined,
     );
 
@@ -175,7 +192,7 @@ export const useRecorder = createGlobalState((): Recorder => {
     }
     const original = how === 'lost' ? running.end() : running.stop();
     const take = await finishedTake(
-      { tapped, rate: context.sampleRate, microphone, picture: shown, original, length },
+      { tapped, rate: context.sampleRate, microphone, picture: shown, original, length, whole: what.whole },
       {
         onHeard: (heard) => {
           if (how !== 'discard') preview.value = { ...heard, id, purpose: what };
@@ -183,7 +200,7 @@ export const useRecorder = createGlobalState((): Recorder => {
         onProgress: (share) => (progress.value = share),
       },
     );
-    if (take) return { id, purpose: what, ...take, thrown: how === 'discard' };
+    if (take) return { id, purpose: what, ...take, notes, thrown: how === 'discard' };
     await forgetTake(id).catch(() => undefined);
     if (how === 'keep') problem.value = NOTHING_RECORDED;
     return undefined;
@@ -201,6 +218,7 @@ export const useRecorder = createGlobalState((): Recorder => {
     if (phase.value !== 'paused' || pausedAt === undefined) return;
     begunAt += performance.now() - pausedAt;
     pausedAt = undefined;
+    if (leads > 0) leads++;
     device.path().tap?.resume();
     recording?.resume();
     phase.value = 'recording';
@@ -228,6 +246,15 @@ export const useRecorder = createGlobalState((): Recorder => {
 
   return {
     ...{ status, problem, speaking, purpose, preview, progress, seconds, record, pause, resume, listen },
+    moment() {
+      const { context, tap } = device.path();
+      return tap ? tap.momentOf(context.currentTime) : seconds() + leads * LEAD_SECONDS;
+    },
+    note(what) {
+      if (phase.value !== 'recording' && phase.value !== 'paused') return;
+      notes.push(what);
+      keepNote?.(what);
+    },
     practising: device.practising,
     picture: picture.stream,
     device: device.chosen,

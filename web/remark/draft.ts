@@ -16,11 +16,11 @@ export const emptyDraft = (anchor: Anchor, kind: string, content: Partial<SaidWo
 });
 
 export const draftOf = (remark: Remark): Draft => {
-  const { name, text, link, reaction, suggestion, stamp, ink, private: hidden, tags, criterion } = remark;
+  const { name, text, link, reaction, suggestion, stamp, ink, talk, private: hidden, tags, criterion } = remark;
   return {
     anchor: remark.anchor,
     kind: remark.kind,
-    content: { name, text, link, reaction, suggestion, stamp, ink, private: hidden, tags, criterion },
+    content: { name, text, link, reaction, suggestion, stamp, ink, talk, private: hidden, tags, criterion },
   };
 };
 

@@ -4,7 +4,7 @@ import type { Remark } from '#contract/remarks';
 import { workFile } from '#contract/submissions';
 import { storeToRefs } from 'pinia';
 import { useTimeoutFn } from '@vueuse/core';
-import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import InterruptedTake from '../recorder/InterruptedTake.vue';
 import { useInterruptedTakes } from '../recorder/use-interrupted-takes.ts';
@@ -36,6 +36,7 @@ import ReturnedRibbon from './ReturnedRibbon.vue';
 import { useListenThrough, type Moment } from './use-listen-through.ts';
 import { useKeptHere } from '../offline/use-kept-here.ts';
 import { useHeard } from '../player/use-heard.ts';
+import { useTalkShow } from '../talk/use-talk-show.ts';
 import { useSession } from '../session/session.ts';
 
 // A first version has no earlier remarks, and most works no suggestion that was taken over.
@@ -45,6 +46,7 @@ const NotesHere = defineAsyncComponent(() => import('../notes/NotesHere.vue'));
 const ReturnNews = defineAsyncComponent(() => import('./ReturnNews.vue'));
 const MarkedFiles = defineAsyncComponent(() => import('./MarkedFiles.vue'));
 const ListenBar = defineAsyncComponent(() => import('./ListenBar.vue'));
+const TalkBar = defineAsyncComponent(() => import('../talk/TalkBar.vue'));
 const KeyPanel = defineAsyncComponent(() => import('./KeyPanel.vue'));
 const EarlierRibbon = defineAsyncComponent(() => import('../earlier/EarlierRibbon.vue'));
 
@@ -121,6 +123,14 @@ function momentOf({ id, anchor }: Remark): Moment | undefined {
   return { id: `moment ${id}`, url, start: anchor.start, end: anchor.end };
 }
 const listening = useListenThrough(() => inOrder.value, focusRibbon, momentOf);
+const table = useTemplateRef('table');
+const show = useTalkShow({
+  remarks: () => remarks.value,
+  focused: () => focused.value,
+  root: () => table.value?.folio ?? null,
+});
+const { marks, lit } = show;
+const pick = (id: string): void => void (show.pick(id) || focusRibbon(id));
 const captions = useCaptionsShown();
 const showsKeys = ref(false);
 
@@ -205,10 +215,13 @@ onBeforeUnmount(() => player.stop());
     </header>
     <main class="middle" :class="{ alone: !feedback }">
       <WorkAndMargin
+        ref="table"
         :work="work"
         :entries="entries"
+        :also="marks"
+        :lit="lit"
         :focused="focused"
-        @pick="focusRibbon"
+        @pick="pick"
         @leave="focused = undefined"
       >
         <template #above>
@@ -268,6 +281,7 @@ onBeforeUnmount(() => player.stop());
       </div>
     </main>
     <ListenBar v-if="listening.now.value" class="listening" :listening="listening" />
+    <TalkBar v-else-if="show.playing.value" :show="show" />
   </div>
   <StateNote v-else class="loading" :busy="!error" :error="error" @retry="load" />
 </template>

@@ -19,6 +19,7 @@ const EmojiPanel = defineAsyncComponent(() => import('./EmojiPanel.vue'));
 const StampPanel = defineAsyncComponent(() => import('./StampPanel.vue'));
 const BankPanel = defineAsyncComponent(() => import('./BankPanel.vue'));
 const KeepPanel = defineAsyncComponent(() => import('./KeepPanel.vue'));
+const PartsPanel = defineAsyncComponent(() => import('./PartsPanel.vue'));
 const KindsPanel = defineAsyncComponent(() => import('./KindsPanel.vue'));
 
 const actions = useFeedbackActions();
@@ -45,6 +46,7 @@ const close = (): void => void (name.value = 'scores');
     @close="close"
     @dropped="$emit('dropped', $event)"
   />
+  <PartsPanel v-else-if="name === 'parts'" :work="work" :feedback="feedback" @close="close" />
   <KeepPanel v-else-if="name === 'keep'" :feedback="feedback" @close="close" />
   <SearchPanel v-else-if="name === 'search'" @close="close" />
   <ScoreDrawer

@@ -7,7 +7,7 @@ import KindChoice from './KindChoice.vue';
 import LiveWave from '../../recorder/LiveWave.vue';
 import { COMMANDS, commandOf } from '../commands.ts';
 import { useDesk } from '../desk.ts';
-import { percent } from '../../wording/format.ts';
+import { counted, percent } from '../../wording/format.ts';
 
 /** Along the bottom of the desk: record, live waveform, time against the budget, and all else that a remark can be. */
 const props = defineProps<{
@@ -22,7 +22,11 @@ const QUICK = ['👍', '👏', '💡', '❓', '❤️'] as const;
 const MENU = COMMANDS.filter(({ menu }) => menu);
 
 const desk = useDesk();
-const { notice, counting, returned: locked, nextKind: kind } = desk;
+const { notice, counting, returned: locked, nextKind: kind, talking } = desk;
+const talked = computed(() => {
+  const [passages, strokes] = [talking.passages.value, talking.strokes.value.length];
+  return [counted(passages, 'passage'), ...(strokes > 0 ? [counted(strokes, 'stroke')] : [])].join(', ');
+});
 const recorder = useRecorder();
 const preview = useTemplateRef<HTMLVideoElement>('preview');
 const paused = computed(() => recorder.status.value === 'paused');
@@ -68,7 +72,10 @@ const microphone = computed(() => {
       <video v-if="recorder.picture.value" ref="preview" class="preview" autoplay muted playsinline />
       <div class="live">
         <p v-if="finishing" role="status">Evening out the loudness … {{ percent(recorder.progress.value) }}</p>
-        <LiveWave :budget="budget" />
+        <span v-if="talking.on.value" class="talked" role="status"
+          ><strong>Talking it through</strong> <span class="figures">{{ talked }}</span></span
+        >
+        <LiveWave :budget="talking.on.value ? null : budget" />
         <span v-if="paused" class="paused" role="status">paused</span>
       </div>
       <v-btn size="small" variant="outlined" @mousedown.prevent @click="desk.discard()">Throw away</v-btn>
@@ -160,6 +167,15 @@ const microphone = computed(() => {
   align-items: center;
   gap: 12px;
   min-width: 0;
+}
+.talked {
+  flex: none;
+  line-height: 1.25;
+}
+.talked .figures {
+  display: block;
+  color: var(--quiet);
+  font-size: 13px;
 }
 .preview {
   height: 60px;

@@ -14,6 +14,8 @@ const About = z.object({
   instead: Id.optional(),
   /** What was drawn before it was spoken about. */
   ink: Ink.nullable().optional(),
+  /** It goes on while the teacher scrolls, chooses and draws; what they do is noted with it. */
+  talk: z.literal(true).optional(),
 });
 export type RemarkTake = z.infer<typeof About>;
 

@@ -15,6 +15,7 @@ import { freshName, freshSound } from '../../player/media-url.ts';
 import { letGoOfBytes } from '../../player/local-media.ts';
 import { aboutOf } from '../../recorder/take-kind.ts';
 import { useFeedbackActions } from '../../feedback/use-feedback-actions.ts';
+import { trackOf } from '../../talk/track-of.ts';
 import { REMARK_TAKE, type RemarkTake } from './remark-take.ts';
 
 interface Options {
@@ -23,6 +24,8 @@ interface Options {
   onSaid: (remark: string) => void;
   /** A take was thrown away; `back` keeps it after all. */
   onThrown: (back: () => Promise<void>) => void;
+  /** A talk-through is safe, with all that was done meanwhile. */
+  onTalked: (remark: string, passages: number) => void;
 }
 
 /** Seconds in which a take that was thrown away can be brought back. */
@@ -32,7 +35,7 @@ export const BRING_BACK_SECONDS = 8;
 export const useCountdownSeconds = createGlobalState(() => useLocalStorage('countdown', 0));
 
 /** From the key to the ribbon: what a take becomes on the desk. */
-export function useSpeaking({ submission, onSaid, onThrown }: Options) {
+export function useSpeaking({ submission, onSaid, onThrown, onTalked }: Options) {
   const recorder = useRecorder();
   const session = useSession();
   const outbox = useOutbox();
@@ -57,12 +60,15 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
   const speakAgain = ({ id, anchor, kind, criterion, ink }: Remark): Promise<void> =>
     run({ anchor, kind, instead: id, ink, ...(criterion && { criterion }) });
 
+  /** Goes on until it is ended, whatever is done meanwhile. */
+  const talkThrough = (): Promise<void> => run({ anchor: { type: 'whole' }, kind: nextKind.value, talk: true });
+
   async function run(about: RemarkTake, picture: Sound['picture'] = null): Promise<void> {
     player.stop();
     const work = submission();
     if (!(await countDown())) return;
     const ear = dictation.listen();
-    const take = await recorder.record({ type: REMARK_TAKE.type, place: work, about }, picture);
+    const take = await recorder.record({ type: REMARK_TAKE.type, place: work, about, whole: about.talk }, picture);
     const draft = ear?.draft() ?? null;
     if (take?.thrown) offerBack(take, about, await draft);
     else if (take) await keep(take, about, await draft);
@@ -103,20 +109,22 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
 
   /** A remark and its recording come into the world together, under one id. */
   async function keep(
-    { id, purpose: { place }, sound, edit, original }: Take,
+    { id, purpose: { place }, sound, edit, original, notes }: Take,
     about: RemarkTake,
     draft: NewRecording['draft'] = null,
   ): Promise<void> {
     outbox.announce(id);
-    const { criterion, ink = null, ...where } = about;
+    const { criterion, ink = null, talk: goesOn, ...where } = about;
+    const talk = goesOn ? trackOf(notes, edit) : null;
     await actions.make(place, {
       ...{ id, ...where, recording: { id, sound, edit, draft } },
-      words: { ink, ...(criterion && { criterion }) },
+      words: { ink, talk, ...(criterion && { criterion }) },
     });
     if (place === submission() && fresh.value?.id !== id) onSaid(id);
     if (original) await actions.keepOriginal(place, id, await original);
     outbox.settle(id);
     await recorder.kept({ id });
+    if (talk && place === submission()) onTalked(id, talk.filter(({ type }) => type === 'select').length);
   }
 
   /** The remark that is being made of a take: it can be heard, but has no file yet. */
@@ -141,7 +149,18 @@ export function useSpeaking({ submission, onSaid, onThrown }: Options) {
     recorder.cool();
   });
 
-  return { nextKind, fresh, prepare: dictation.prepare, speak, speakAbout, speakAgain, hush, counting, ...takes };
+  return {
+    nextKind,
+    fresh,
+    prepare: dictation.prepare,
+    speak,
+    speakAbout,
+    speakAgain,
+    talkThrough,
+    hush,
+    counting,
+    ...takes,
+  };
 }
 
 const freshRemark = (
