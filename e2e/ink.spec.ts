@@ -1,6 +1,6 @@
 import type { CDPSession, Locator, Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { enter, expect, openDesk, saved, test, TEACHER } from './school.ts';
+import { enter, expect, linesOf, openDesk, saved, test, TEACHER } from './school.ts';
 
 test.use({ school: 'ink' });
 
@@ -17,24 +17,6 @@ async function drag(page: Page, places: readonly (readonly [number, number])[]):
   for (const place of places) await page.mouse.move(...place);
   await page.mouse.up();
 }
-
-/** Where words stand on screen, line by line. */
-const linesOf = (page: Page, words: string): Promise<{ left: number; top: number; right: number; bottom: number }[]> =>
-  page.evaluate((wanted) => {
-    const walker = document.createTreeWalker(document.querySelector('.folio')!, NodeFilter.SHOW_TEXT);
-    for (let node = walker.nextNode() as Text | null; node; node = walker.nextNode() as Text | null) {
-      const at = node.data.indexOf(wanted);
-      if (at < 0) continue;
-      const range = document.createRange();
-      range.setStart(node, at);
-      range.setEnd(node, at + wanted.length);
-      // A space at the end of a line has a box of its own.
-      return [...range.getClientRects()]
-        .filter(({ width }) => width > 8)
-        .map(({ left, top, right, bottom }) => ({ left, top, right, bottom }));
-    }
-    return [];
-  }, words);
 
 const boxesOf = (paths: Locator): Promise<{ left: number; top: number; right: number; bottom: number }[]> =>
   paths.evaluateAll((elements) =>

@@ -122,6 +122,27 @@ export async function speak(page: Page, seconds = 1.5): Promise<void> {
   await expect(page.getByRole('timer')).toBeHidden();
 }
 
+/** Where words stand on screen, line by line. */
+export const linesOf = (
+  page: Page,
+  words: string,
+): Promise<{ left: number; top: number; right: number; bottom: number }[]> =>
+  page.evaluate((wanted) => {
+    const walker = document.createTreeWalker(document.querySelector('.folio')!, NodeFilter.SHOW_TEXT);
+    for (let node = walker.nextNode() as Text | null; node; node = walker.nextNode() as Text | null) {
+      const at = node.data.indexOf(wanted);
+      if (at < 0) continue;
+      const range = document.createRange();
+      range.setStart(node, at);
+      range.setEnd(node, at + wanted.length);
+      // A space at the end of a line has a box of its own.
+      return [...range.getClientRects()]
+        .filter(({ width }) => width > 8)
+        .map(({ left, top, right, bottom }) => ({ left, top, right, bottom }));
+    }
+    return [];
+  }, words);
+
 export const ribbonAbout = (page: Page, words: string): Locator =>
   page.getByRole('region', { name: new RegExp(`about .*${words}`) });
 

@@ -113,7 +113,7 @@ describe('mending the parts', () => {
     expect(nextPause(three, 2, PAUSES, -1)).toBeUndefined();
     expect(nextPause(moveStart(three, 2, 12), 2, PAUSES, -1)).toBe(9.5);
     expect(nextPause(three, 0, PAUSES, 1)).toBeUndefined();
-    expect([nearestPause(PAUSES, 8), nearestPause([], 8)]).toEqual([9.5, 8]);
+    expect([nearestPause(PAUSES, 8.6), nearestPause(PAUSES, 8), nearestPause(PAUSES, 8, 2)]).toEqual([9.5, 8, 9.5]);
   });
 
   it('joins two, and makes two of one, without a gap', () => {

@@ -110,9 +110,9 @@ export function nextPause(
   return by > 0 ? middles.toSorted((a, b) => a - b)[0] : middles.toSorted((a, b) => b - a)[0];
 }
 
-/** The pause nearest to a moment: its middle; the moment itself where there is none. In seconds. */
-export function nearestPause(pauses: readonly Span[], at: number): number {
-  const middles = pauses.map(({ start, end }) => (start + end) / 2);
+/** The middle of the pause nearest to a moment, where one is not further away than this; the moment itself where none is. In seconds. */
+export function nearestPause(pauses: readonly Span[], at: number, within = 1): number {
+  const middles = pauses.map(({ start, end }) => (start + end) / 2).filter((one) => Math.abs(one - at) <= within);
   return middles.reduce((best, one) => (Math.abs(one - at) < Math.abs(best - at) ? one : best), middles[0] ?? at);
 }
 

@@ -8,6 +8,9 @@ import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type Shal
 import { soundBlob } from '../../player/media-url.ts';
 import { decode, pausesIn } from '../../recorder/sound-work.ts';
 
+/** Seconds. */
+const STEP = 0.2;
+
 export interface Part extends CorePart {
   /** It is not to become a remark. */
   thrown?: boolean;
@@ -24,7 +27,7 @@ export interface Parts {
   redo(): void;
   /** Moves the beginning of a part to the pause nearest to a moment. */
   moveTo(index: number, at: number): void;
-  /** To the pause before or after. */
+  /** To the pause before or after; a little where there is none. */
   step(index: number, by: 1 | -1): void;
   merge(index: number): void;
   split(index: number, at: number): void;
@@ -75,8 +78,8 @@ export function useParts(remark: () => Remark, work: () => Work): Parts {
     moveTo: (index, at) => change((now) => moveStart(now, index, nearestPause(pauses.value, at))),
     step: (index, by) =>
       change((now) => {
-        const at = nextPause(now, index, pauses.value, by);
-        return at === undefined ? now : moveStart(now, index, at);
+        const at = nextPause(now, index, pauses.value, by) ?? (now[index]?.start ?? 0) + by * STEP;
+        return moveStart(now, index, at);
       }),
     merge: (index) => change((now) => mergeWithNext(now, index)),
     split: (index, at) => change((now) => splitAt(now, index, nearestPause(pauses.value, at))),
