@@ -66,5 +66,5 @@ export const NewSaid = SaidWords.extend({
     .object({ name: z.string().trim().min(1).max(200) })
     .nullable()
     .default(null),
-});
+}).refine(({ talk, recording }) => talk === null || recording !== null, 'is talked through without a recording');
 export type NewSaid = z.infer<typeof NewSaid>;

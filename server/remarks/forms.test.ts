@@ -7,6 +7,7 @@ import type { Stroke } from '../../contract/ink.ts';
 import type { Remark } from '../../contract/remarks.ts';
 import { NO_WORDS, type SaidWords } from '../../contract/said.ts';
 import type { ClassStates, Feedback } from '../../contract/submissions.ts';
+import type { Track } from '../../contract/talk.ts';
 import { purge } from '../purge.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { handIn, sayRemark, SOUND, spoken, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
@@ -125,6 +126,60 @@ describe.each(bodies)('forms of remarks on $name', ({ open }) => {
     const before = (await feedback()).remarks.length;
     const { answer } = await make({ ink: ink as Stroke[] });
     expect([answer.status, (await feedback()).remarks.length]).toEqual([400, before]);
+  });
+
+  const TALK: Track = [
+    { type: 'kind', at: 0, kind: 'strength' },
+    { type: 'view', at: 0.5, leaf: 0, share: 0.1, offset: 20 },
+    { type: 'select', at: 1, anchor: { type: 'whole' } },
+    { type: 'stroke', at: 2, placed: { leaf: 0, held: { stroke: LINE, start: 4, end: 20 } } },
+    { type: 'erase', at: 3, stroke: 0 },
+  ];
+  async function talkThrough(work: string, talk: unknown) {
+    const id = randomUUID();
+    const body = { anchor: { type: 'whole' }, kind: 'next', said: { ...spoken(id), talk } };
+    const file = await voice();
+    return { id, answer: await school.as.teacher.send('PUT', `/submissions/${work}/remarks/${id}`, { body, file }) };
+  }
+
+  it('talked through: what was done comes back with the sound, keeps to it when it is cut, and cannot be changed', async () => {
+    const work = await handIn(school);
+    const { id, answer } = await talkThrough(work, TALK);
+    expect(answer.json).toMatchObject({ talk: TALK });
+    const cut = await school.as.teacher.send('PUT', `/recordings/${id}/sound`, {
+      body: { sound: { ...SOUND, duration: 6.5 }, edit: { kept: [{ start: 1.5, end: 8 }], levelled: true } },
+      file: await readFile(new URL('../../demo/voices/bronagh-reply.ogg', import.meta.url)),
+    });
+    expect(cut.status).toBe(200);
+    const timesOf = async (who: 'teacher' | 'author') =>
+      (await feedback(who, work)).remarks[0]!.talk!.map(({ at }) => at);
+    expect(await timesOf('teacher')).toEqual([0, 0, 0, 0.5, 1.5]);
+    await school.as.teacher.send('PATCH', `/remarks/${id}`, { body: { name: 'First thoughts', talk: [] } });
+    expect((await feedback('teacher', work)).remarks[0]).toMatchObject({ name: 'First thoughts' });
+    await school.as.teacher.send('PUT', `/submissions/${work}/returned`, { body: { returned: true } });
+    expect(await timesOf('author')).toEqual([0, 0, 0, 0.5, 1.5]);
+  });
+
+  it.each([
+    [
+      'in no order of time',
+      [
+        { type: 'halt', at: 2 },
+        { type: 'halt', at: 1 },
+      ],
+    ],
+    ['of what nobody can do', [{ type: 'dance', at: 1 }]],
+    ['before it began', [{ type: 'halt', at: -1 }]],
+    ['with ink that is none', [{ type: 'stroke', at: 1, placed: { leaf: 0, stroke: { ...LINE, points: 'A' } } }]],
+    ['without end', Array.from({ length: 5001 }, (_, at) => ({ type: 'halt', at }))],
+  ])('refuses a track %s', async (_, talk) => {
+    const before = (await feedback()).remarks.length;
+    const { answer } = await talkThrough(submission, talk);
+    expect([answer.status, (await feedback()).remarks.length]).toEqual([400, before]);
+  });
+
+  it('refuses a track without a recording', async () => {
+    expect((await make({ text: 'Look here', talk: TALK })).answer.status).toBe(400);
   });
 
   it('changes one thing and leaves the rest; emptying it is refused', async () => {
