@@ -114,7 +114,8 @@ async function encode(
   await output.start();
   const piece = PIECE_SECONDS * rate;
   for (let at = 0; at < samples.length; at += piece) {
-    const data = samples.subarray(at, at + piece);
+    // A view on the samples would not do: of a view the encoder takes the whole buffer, from its beginning.
+    const data = samples.slice(at, at + piece);
     const sample = new AudioSample({
       data,
       format: 'f32',
