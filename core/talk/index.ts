@@ -1,3 +1,4 @@
+export * from './in-time.ts';
 export * from './invented-take.ts';
 export * from './parts.ts';
 export * from './split.ts';

@@ -20,6 +20,9 @@ export interface Choosing extends Target {
   takeBox(): void;
 }
 
+/** Somebody presses the key when they have heard it: the moment began so many seconds before, and is so long. */
+const HEARD_BEFORE = 1;
+const HEARD_MOMENT = 2;
 const PAGES = new Set(['page', 'slide', 'picture']);
 
 /** What of the work is to be spoken about, by mouse and by keys. */
@@ -63,10 +66,20 @@ export function useChoosing(root: () => Element | null, folio: () => Folio | und
     return PAGES.has(folio()?.leaves[index]?.kind ?? '') ? index : undefined;
   }
 
+  /** The moment of the student's recording that is being heard, or was last. */
+  function momentHeard(): Anchor | undefined {
+    const index = folio()?.leaves.findIndex(({ kind }) => kind === 'sound') ?? -1;
+    const media = root()?.querySelector<HTMLMediaElement>(`[data-leaf="${index}"] :is(audio, video)`);
+    if (!media?.duration) return undefined;
+    const hundredths = (seconds: number): number => Math.round(seconds * 100) / 100;
+    const start = hundredths(Math.max(0, media.currentTime - HEARD_BEFORE));
+    return { type: 'span', leaf: index, start, end: hundredths(Math.min(media.duration, start + HEARD_MOMENT)) };
+  }
+
   /** A box in the middle of the leaf that is being read, to be moved with the keys or drawn anew with the mouse. */
   function box(): void {
     const leaf = pageInView();
-    if (leaf === undefined) return;
+    if (leaf === undefined) return target.choose(momentHeard() ?? target.chosen.value);
     boxing.value = true;
     target.choose({ type: 'region', leaf, x: 0.3, y: 0.4, width: 0.4, height: 0.2 });
     takeBox();

@@ -2,7 +2,7 @@ import type { Anchor } from '#core/anchor';
 import type { Rubric } from '#core/grading';
 import { readNextWaiting } from '#contract/waiting';
 import type { Remark } from '#contract/remarks';
-import { useIntervalFn, useLocalStorage } from '@vueuse/core';
+import { until, useIntervalFn, useLocalStorage } from '@vueuse/core';
 import { storeToRefs } from 'pinia';
 import { computed, nextTick, onBeforeUnmount, provide, ref, shallowRef, watch, type Ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -121,6 +121,16 @@ export function useDeskPage(
     focused: () => focused.value,
     root: folio,
     live: talking.strokes,
+    performing: {
+      begun: talking.begun,
+      halted: talking.halted,
+      async speakOver() {
+        if (returned.value || recorder.speaking.value) return false;
+        void speaking.talkThrough();
+        await until(() => talking.on.value || (!recorder.speaking.value && recorder.problem.value !== null)).toBe(true);
+        return talking.on.value;
+      },
+    },
   });
   const writing = useWriting(submission, made);
   const entries = useDeskEntries(

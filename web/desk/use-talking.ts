@@ -1,7 +1,7 @@
 import type { Anchor } from '#core/anchor';
 import type { Folio } from '#core/folio';
 import { strokeOf, type PlacedStroke, type Stroke } from '#core/ink';
-import { strokeSeconds, type TalkEvent, type TalkView } from '#core/talk';
+import { apart, strokeSeconds, type TalkEvent, type TalkView } from '#core/talk';
 import { LARGEST_TRACK_INK, MOST_EVENTS } from '#contract/talk';
 import { refDebounced, useEventListener, useThrottleFn } from '@vueuse/core';
 import { computed, shallowRef, watch, type ComputedRef } from 'vue';
@@ -16,6 +16,12 @@ const LOOK_EVERY = 250;
 /** A view that has moved by less is the same: a share of the leaf, or characters. */
 const SAME_SHARE = 0.01;
 const SAME_CHARACTERS = 40;
+
+/** Readings of two clocks, to tell how far they are apart, and milliseconds between them. */
+const READINGS = 15;
+const COMPARE_EVERY = 30;
+/** Seconds from the microphone to the recorder: the browser hands a stream on in pieces of 10 ms. Measured by `e2e/over.spec.ts`. */
+const ON_THE_WAY = 0.024;
 
 interface Options {
   submission: () => string;
@@ -35,6 +41,9 @@ export interface Talking {
   note(event: Unstamped): void;
   /** Draws into it; false where it holds no more. */
   draw(placed: PlacedStroke): boolean;
+  /** The student's recording plays, or does not any more. */
+  begun(leaf: number, position: () => number): void;
+  halted(): void;
   /** Puts others in the place of a stroke. */
   change(stroke: Stroke, to: readonly PlacedStroke[]): void;
 }
@@ -104,8 +113,38 @@ export function useTalking({ submission, folio, root, target, kind }: Options): 
     return true;
   }
 
+  /** The student's recording, while both clocks are being compared. */
+  let comparing: { leaf: number; readings: [number, number][] } | undefined;
+
+  function begun(leaf: number, position: () => number): void {
+    settle();
+    if (!on.value) return;
+    const now = { leaf, readings: [] as [number, number][] };
+    comparing = now;
+    const read = (): void => {
+      if (comparing !== now) return;
+      now.readings.push([recorder.moment(), position()]);
+      if (now.readings.length === READINGS) settle();
+      else setTimeout(read, COMPARE_EVERY);
+    };
+    read();
+  }
+
+  function settle(): void {
+    const done = comparing;
+    comparing = undefined;
+    if (!done) return;
+    const from = done.readings[0]![1];
+    noteAt(from + apart(done.readings) + ON_THE_WAY, { type: 'perform', leaf: done.leaf, from });
+  }
+
+  function halted(): void {
+    settle();
+    if (on.value) note({ type: 'halt' });
+  }
+
   return {
-    ...{ on, strokes, passages, note, draw },
+    ...{ on, strokes, passages, note, draw, begun, halted },
     change(stroke, to) {
       const index = drawn.value.findIndex((one) => strokeOf(one).points === stroke.points);
       if (index >= 0) note({ type: 'erase', stroke: index });

@@ -6,11 +6,13 @@ import { urlOf } from '#contract/endpoint';
 import { workFile } from '#contract/submissions';
 import { mdiPause, mdiPlay } from '@mdi/js';
 import { useEventListener } from '@vueuse/core';
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
+import { computed, inject, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
 import type WaveSurfer from 'wavesurfer.js';
 import { useMarginKey } from '../feedback/margin-key.ts';
 import { usePlayer } from '../player/player.ts';
 import { focusWork, useFolio } from './folio-context.ts';
+import { PERFORMANCE } from './performance.ts';
+import { useInTime } from './use-in-time.ts';
 
 /** A recording of the student, as its waveform and with its picture. A drag on it chooses a stretch. */
 const props = defineProps<{ leaf: LeafOf<'sound'>; index: number }>();
@@ -29,6 +31,12 @@ const playing = ref(false);
 const state = ref<'loading' | 'ready' | 'failed'>('loading');
 const from = shallowRef<number>();
 let surfer: WaveSurfer | undefined;
+const performance = inject(PERFORMANCE, undefined);
+const along = performance?.along(props.index);
+useInTime(
+  () => media.value,
+  () => along?.value,
+);
 
 const marks = computed(() =>
   folio.marks.flatMap((mark) =>
@@ -72,11 +80,23 @@ onBeforeUnmount(() => surfer?.destroy());
 useEventListener(media, 'timeupdate', () => (position.value = media.value?.currentTime ?? 0));
 useEventListener(media, ['play', 'pause', 'ended'], () => (playing.value = media.value?.paused === false));
 
+useEventListener(media, ['playing', 'seeked'], () => {
+  const element = media.value;
+  if (element && !element.paused) performance?.begun?.(props.index, () => element.currentTime);
+});
+useEventListener(media, ['pause', 'ended', 'seeking'], () => performance?.halted?.());
+
 async function toggle(): Promise<void> {
   if (!media.value) return;
+  if (along?.value) return performance?.leave();
   if (!media.value.paused) return media.value.pause();
   player.stop();
   await media.value.play().catch(() => (state.value = 'failed'));
+}
+
+/** The recording plays, and the teacher is recorded beside it. */
+async function speakOver(): Promise<void> {
+  if (await performance?.speakOver?.()) await media.value?.play().catch(() => (state.value = 'failed'));
 }
 
 function seek(to: number): void {
@@ -181,6 +201,14 @@ function pick(mark: { id: string; anchor: SpanAnchor }): void {
         aria-label="Position in the recording"
         @input="seek(Number(($event.target as HTMLInputElement).value))"
       />
+      <v-btn
+        v-if="folio.choosing && performance?.speakOver"
+        size="small"
+        variant="outlined"
+        title="It plays while you speak; with headphones your student hears your voice alone. L ends it."
+        @click="speakOver"
+        >Speak over it</v-btn
+      >
       <template v-if="folio.choosing">
         <v-btn size="small" variant="outlined" @click="edge($event, 'start')">Stretch begins here</v-btn>
         <v-btn size="small" variant="outlined" @click="edge($event, 'end')">ends here</v-btn>

@@ -57,6 +57,18 @@ const seek = (event: Event): void => player.seek(Number((event.target as HTMLInp
       <span v-if="player.problem.value">{{ player.problem.value }}</span>
       <span v-for="line in captions?.lines ?? []" v-else :key="line">{{ line }}</span>
     </p>
+    <v-btn-toggle
+      v-if="(show.timeline.value?.performances.length ?? 0) > 0"
+      :model-value="show.mix.value"
+      density="compact"
+      mandatory
+      aria-label="What is heard"
+      @update:model-value="show.hear($event)"
+    >
+      <v-btn value="both" size="small">Both</v-btn>
+      <v-btn value="voice" size="small">Voice alone</v-btn>
+      <v-btn value="performance" size="small">Recording alone</v-btn>
+    </v-btn-toggle>
     <v-btn v-if="!show.following.value" size="small" variant="outlined" @click="show.follow()">Follow again</v-btn>
     <v-btn
       :icon="captionsShown ? mdiClosedCaption : mdiClosedCaptionOutline"

@@ -2,7 +2,8 @@ import { strokeOf, type PlacedStroke } from '#core/ink';
 import { isSeen, lastBefore, timelineOf, type Timeline } from '#core/talk';
 import type { Remark } from '#contract/remarks';
 import { useEventListener } from '@vueuse/core';
-import { computed, provide, ref, watch, type ComputedRef, type Ref } from 'vue';
+import { computed, provide, ref, watch, watchEffect, type ComputedRef, type Ref } from 'vue';
+import { PERFORMANCE, type Along, type PerformancePart } from '../folio/performance.ts';
 import { SHOWN_INK, type ShownStroke } from '../ink/shown-ink.ts';
 import type { MarginEntry } from '../margin/entries.ts';
 import { recordingUrl } from '../player/media-url.ts';
@@ -13,6 +14,9 @@ import { goToView, scrollerOf } from './work-view.ts';
 const RUN_UP = 1;
 const PASSAGE = 'talked about ';
 
+/** Voice and performance together, or one of them alone. */
+export type Mix = 'both' | 'voice' | 'performance';
+
 export interface TalkShow {
   /** The talk-through that is in hand, or being heard. */
   remark: ComputedRef<Remark | undefined>;
@@ -22,6 +26,9 @@ export interface TalkShow {
   /** Its passages as marks on the work, and the one that is spoken about. */
   marks: ComputedRef<readonly MarginEntry[]>;
   lit: ComputedRef<string | undefined>;
+  /** Which is heard, where the student's recording plays along. */
+  mix: Readonly<Ref<Mix>>;
+  hear(mix: Mix): void;
   /** Whether the page goes to what is spoken about; scrolling by oneself ends it. */
   following: Readonly<Ref<boolean>>;
   follow(): void;
@@ -34,6 +41,8 @@ interface Options {
   remarks: () => readonly Remark[];
   focused: () => string | undefined;
   root: () => Element | null;
+  /** What a teacher does with the student's recording. */
+  performing?: Omit<PerformancePart, 'along' | 'leave'>;
   /** Strokes of one that is being made. */
   live?: ComputedRef<readonly PlacedStroke[]>;
 }
@@ -44,7 +53,7 @@ const shownStroke = (placed: PlacedStroke, key: number): Omit<ShownStroke, 'unti
 });
 
 /** Shows a talk-through on the work: the page follows, strokes grow as they were drawn, passages light up. */
-export function useTalkShow({ remarks, focused, root, live }: Options): TalkShow {
+export function useTalkShow({ remarks, focused, root, performing, live }: Options): TalkShow {
   const player = usePlayer();
   const remark = computed(() => {
     const talks = remarks().filter(({ talk }) => talk);
@@ -120,6 +129,31 @@ export function useTalkShow({ remarks, focused, root, live }: Options): TalkShow
     if (/^(Page(Up|Down)|Home|End)$/.test(event.key)) leaves(event);
   });
 
+  const mix = ref<Mix>('both');
+  watchEffect(() => (player.element.muted = playing.value && mix.value === 'performance'));
+  const along = (leaf: number): ComputedRef<Along | undefined> => {
+    // While it goes on, nothing of it changes from frame to frame.
+    const now = computed(() =>
+      playing.value
+        ? lastBefore(
+            timeline.value!.performances.filter((one) => one.leaf === leaf),
+            player.position.value,
+          )
+        : undefined,
+    );
+    const on = computed(() => (now.value && player.position.value < now.value.until ? now.value : undefined));
+    return computed(
+      () =>
+        on.value && {
+          position: () => on.value!.from + player.element.currentTime - on.value!.at,
+          playing: player.playing.value,
+          rate: player.rate.value,
+          muted: mix.value === 'voice',
+        },
+    );
+  };
+  provide(PERFORMANCE, { ...performing, along, leave: player.stop });
+
   function playFrom(seconds: number): void {
     const recording = remark.value?.recording;
     if (!recording) return;
@@ -128,7 +162,8 @@ export function useTalkShow({ remarks, focused, root, live }: Options): TalkShow
   }
 
   return {
-    ...{ remark, timeline, playing, marks, lit, following, playFrom },
+    ...{ remark, timeline, playing, marks, lit, mix, following, playFrom },
+    hear: (what) => void (mix.value = what),
     follow: () => void (following.value = true),
     pick(mark) {
       if (!mark.startsWith(PASSAGE)) return false;
