@@ -24,7 +24,7 @@ function clapping(times: readonly number[]): Float32Array {
  * A microphone before which somebody claps along with the recording. A busy machine claps late now and then, so that it tells
  * where the recording was at each.
  */
-const clapAlong = (page: Page): Promise<void> =>
+const clapAlong = (page: Page): Promise<unknown> =>
   page.addInitScript(
     ([times, length]) => {
       const played = new Set<HTMLMediaElement>();

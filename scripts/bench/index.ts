@@ -11,6 +11,7 @@ import { benchQueue } from './queue.ts';
 import { benchSchool } from './school.ts';
 import { benchSpeech } from './speech.ts';
 import { benchSplit } from './split.ts';
+import { benchTalk } from './talk.ts';
 import { benchVoice } from './voice.ts';
 
 const SUBJECTS: Record<string, () => object | Promise<object>> = {
@@ -27,6 +28,7 @@ const SUBJECTS: Record<string, () => object | Promise<object>> = {
   school: benchSchool,
   speech: benchSpeech,
   split: benchSplit,
+  talk: benchTalk,
   voice: benchVoice,
 };
 
