@@ -1,4 +1,6 @@
 import type { Locator, Page } from '@playwright/test';
+import { ALL_FORMATS, FilePathSource, Input } from 'mediabunny';
+import { readFile } from 'node:fs/promises';
 import { enter, expect, linesOf, openDesk, remarksOnServer, saved, select, TEACHER, test } from './school.ts';
 
 test.use({ school: 'talk' });
@@ -36,6 +38,31 @@ async function draw(page: Page, words: string): Promise<void> {
   await page.mouse.up();
   await page.keyboard.press('i');
 }
+
+/** How many pixels of the work are dark in a film at some moments. */
+const darkPixels = (page: Page, film: string, moments: number[]): Promise<number[]> =>
+  page.evaluate(
+    async ([bytes, all]) => {
+      const video = document.createElement('video');
+      video.muted = true;
+      const film = new Blob([Uint8Array.from(atob(bytes), (sign) => sign.charCodeAt(0))], { type: 'video/webm' });
+      video.src = URL.createObjectURL(film);
+      const canvas = new OffscreenCanvas(1280, 720);
+      const context = canvas.getContext('2d')!;
+      const counts: number[] = [];
+      for (const moment of all) {
+        video.currentTime = moment;
+        await new Promise((resolve) => video.addEventListener('seeked', resolve, { once: true }));
+        context.drawImage(video, 0, 0);
+        const { data } = context.getImageData(0, 0, 1280, 640);
+        let dark = 0;
+        for (let at = 0; at < data.length; at += 4) if (data[at]! + data[at + 1]! + data[at + 2]! < 200) dark++;
+        counts.push(dark);
+      }
+      return counts;
+    },
+    [film, moments] as const,
+  );
 
 async function talkThrough(page: Page): Promise<void> {
   await page.keyboard.press('l');
@@ -110,6 +137,28 @@ test('what is shown, chosen and drawn while somebody talks is kept, seen again, 
     await expect(bar(page).getByRole('button', { name: 'Follow again' })).toBeVisible();
     await bar(page).getByRole('button', { name: 'Leave the talk-through' }).click();
     await expect(bar(page)).toBeHidden();
+  });
+
+  await test.step('it is saved as a film that has the work, what was drawn, and the voice', async () => {
+    await talked(page).click({ position: { x: 60, y: 14 } });
+    await page.getByRole('button', { name: /^Play the remark about the whole/ }).click();
+    const saving = page.waitForEvent('download');
+    await bar(page).getByRole('button', { name: 'Save as a film' }).click();
+    const download = await saving;
+    expect(download.suggestedFilename()).toBe('A walk along the shore.webm');
+    const film = new Input({ source: new FilePathSource(await download.path()), formats: ALL_FORMATS });
+    const remark = (await remarksOnServer(page)).find((one) => 'talk' in one && one.talk)!;
+    expect(await film.computeDuration()).toBeCloseTo(remark.recording!.sound.duration, 0);
+    const video = (await film.getPrimaryVideoTrack())!;
+    expect([video.displayWidth, video.displayHeight]).toEqual([1280, 720]);
+    expect((await film.getPrimaryAudioTrack())!.codec).toBe('opus');
+    // Ink was drawn while the first passage was spoken about, and not before.
+    const track = await trackOnServer(page);
+    const drawnAt = track.find(({ type }) => type === 'stroke')!.at;
+    const bytes = (await readFile(await download.path())).toString('base64');
+    const [before, after] = await darkPixels(page, bytes, [drawnAt - 0.3, drawnAt + 1]);
+    expect(after! - before!).toBeGreaterThan(60);
+    await bar(page).getByRole('button', { name: 'Leave the talk-through' }).click();
   });
 
   await test.step('its parts are mended with undo, and become remarks with their sound, kind and strokes', async () => {

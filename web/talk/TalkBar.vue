@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { clock } from '#core/audio';
 import { mdiClose, mdiClosedCaption, mdiClosedCaptionOutline, mdiPause, mdiPlay } from '@mdi/js';
-import { computed } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 import { recordingUrl } from '../player/media-url.ts';
 import { usePlayer } from '../player/player.ts';
 import { useCaptions, useCaptionsShown } from '../transcript/use-captions.ts';
 import type { TalkShow } from './use-talk-show.ts';
+
+// It brings what makes films.
+const FilmButton = defineAsyncComponent(() => import('./film/FilmButton.vue'));
 
 /** While a talk-through is heard: where in it one is, its passages to jump to, its words. */
 const props = defineProps<{ show: TalkShow }>();
@@ -77,6 +80,7 @@ const seek = (event: Event): void => player.seek(Number((event.target as HTMLInp
       aria-label="Captions"
       @click="captionsShown = !captionsShown"
     />
+    <FilmButton v-if="show.remark.value" :key="show.remark.value.id" :remark="show.remark.value" />
     <v-btn :icon="mdiClose" size="36" aria-label="Leave the talk-through" @click="player.stop()" />
   </section>
 </template>

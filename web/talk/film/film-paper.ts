@@ -1,0 +1,110 @@
+import type { Anchor } from '#core/anchor';
+import type { Box, WordBox } from '#core/ink';
+import type { TalkView } from '#core/talk';
+import { getFontEmbedCSS, toCanvas } from 'html-to-image';
+import { rangeOf } from '../../folio/selection.ts';
+import { surfaceGround, wordBoxes, wordsGround, type Ground } from '../../ink/ground.ts';
+
+/** A leaf as it was photographed; places in pixels from the upper left corner of the work. */
+export interface FilmLeaf extends Box {
+  picture: HTMLCanvasElement;
+  ground: Ground;
+  /** Where strokes are counted from. */
+  origin: { x: number; y: number };
+}
+
+/** The work as it is filmed. */
+export interface FilmPaper {
+  leaves: readonly FilmLeaf[];
+  height: number;
+  /** Where a passage stands; nothing where it stands nowhere. */
+  boxesOf(anchor: Anchor): Box[];
+  /** How far down a view is. */
+  placeOf(view: TalkView): number;
+}
+
+/** Milliseconds in which a page or a picture must be there. */
+const PATIENCE = 8000;
+
+/** Photographs the leaves of a work, one after the other. */
+export async function photograph(root: HTMLElement, onProgress: (share: number) => void): Promise<FilmPaper> {
+  await document.fonts.ready;
+  const elements = [...root.querySelectorAll<HTMLElement>('[data-leaf]')];
+  const fontEmbedCSS = await getFontEmbedCSS(root);
+  const leaves: FilmLeaf[] = [];
+  for (const [index, element] of elements.entries()) {
+    element.scrollIntoView();
+    await isDrawn(element);
+    const picture = await toCanvas(element, { fontEmbedCSS, pixelRatio: 1 });
+    leaves.push({ ...boxOf(element, root), picture, ...groundOf(element, index, root) });
+    onProgress((index + 1) / elements.length);
+  }
+  return {
+    leaves,
+    height: root.scrollHeight,
+    boxesOf: (anchor) => boxesOf(root, leaves, anchor),
+    placeOf({ leaf, share, offset }) {
+      const words = offset === undefined ? undefined : rangeOf(root, { start: offset, end: offset + 1 });
+      if (words) return words.getBoundingClientRect().top - root.getBoundingClientRect().top;
+      const one = leaves[leaf];
+      return one ? one.top + share * (one.bottom - one.top) : 0;
+    },
+  };
+}
+
+/** Waits until a page has its drawing and a picture its pixels; after a while what is there must do. */
+async function isDrawn(leaf: HTMLElement): Promise<void> {
+  const until = performance.now() + PATIENCE;
+  const missing = (): boolean =>
+    [...leaf.querySelectorAll('canvas')].some(({ width }) => width === 0) ||
+    [...leaf.querySelectorAll('img')].some(({ complete }) => !complete);
+  do await new Promise((resolve) => setTimeout(resolve, 60));
+  while (missing() && performance.now() < until);
+}
+
+function boxOf(element: Element, root: Element): Box {
+  const [frame, whole] = [element.getBoundingClientRect(), root.getBoundingClientRect()];
+  return {
+    left: frame.left - whole.left,
+    right: frame.right - whole.left,
+    top: frame.top - whole.top,
+    bottom: frame.bottom - whole.top,
+  };
+}
+
+function groundOf(leaf: HTMLElement, index: number, root: Element): Pick<FilmLeaf, 'ground' | 'origin'> {
+  const surface = leaf.querySelector('.layer');
+  const box = boxOf(surface ?? leaf, root);
+  const words: WordBox[] = surface ? [] : wordBoxes(leaf, leaf);
+  return {
+    ground: surface ? surfaceGround(index, box.right - box.left) : wordsGround(index, words),
+    origin: { x: box.left, y: box.top },
+  };
+}
+
+function boxesOf(root: HTMLElement, leaves: readonly FilmLeaf[], anchor: Anchor): Box[] {
+  if (anchor.type === 'passage') {
+    const range = rangeOf(root, anchor);
+    const whole = root.getBoundingClientRect();
+    return [...(range?.getClientRects() ?? [])].map(({ left, right, top, bottom }) => ({
+      ...{ left: left - whole.left, right: right - whole.left },
+      ...{ top: top - whole.top, bottom: bottom - whole.top },
+    }));
+  }
+  if (anchor.type === 'region') {
+    const surface = root.querySelector(`[data-leaf="${anchor.leaf}"] .layer`);
+    if (!surface) return [];
+    const { left, top, right, bottom } = boxOf(surface, root);
+    const [width, height] = [right - left, bottom - top];
+    return [
+      {
+        left: left + anchor.x * width,
+        top: top + anchor.y * height,
+        right: left + (anchor.x + anchor.width) * width,
+        bottom: top + (anchor.y + anchor.height) * height,
+      },
+    ];
+  }
+  const leaf = 'leaf' in anchor ? leaves[anchor.leaf] : undefined;
+  return leaf ? [leaf] : [];
+}
