@@ -22,6 +22,7 @@ export const Hold = z.discriminatedUnion('type', [
     pad: z.tuple([Units, Units, Units, Units]),
   }),
   z.object({ type: z.literal('free'), start: Offset }),
+  z.object({ type: z.literal('beside'), start: Offset }),
 ]);
 
 function isPacked(points: string): boolean {

@@ -287,3 +287,35 @@ test('on a picture: pen and palm, shapes by keyboard, rubbing out, moving and re
     expect(bytes.match(/\/Subtype \/Square/g)).toHaveLength(3);
   });
 });
+
+test('free paper beside a work is opened to write on, and stays where something is written', async ({
+  browser,
+  server,
+}) => {
+  const page = await enter(browser, server, TEACHER);
+  for (const student of ['Quyen Truong', 'Farid Noorzai']) {
+    await page.goto(server.address);
+    await openDesk(page, student);
+    const leaf = page.locator('.folio .leaf').first();
+    await expect(leaf).not.toHaveClass(/roomy/);
+    await page.keyboard.press('i');
+    const paper = bar(page).getByRole('button', { name: 'Free paper beside the work' });
+    if ((await paper.getAttribute('aria-pressed')) === 'false') await paper.click();
+    await expect(leaf).toHaveClass(/roomy/);
+    await choose(page, 'Pen');
+    const { x, y, width } = (await leaf.boundingBox())!;
+    const right = x + width - 150;
+    await drag(
+      page,
+      Array.from({ length: 20 }, (_, step) => [right + step * 5, y + 160 + 8 * Math.sin(step)] as const),
+    );
+    await expect(drawn(page)).toHaveCount(1);
+    await choose(page, 'Done');
+    await saved(page);
+    await page.reload();
+    await expect(drawn(page)).toHaveCount(1);
+    await expect(leaf).toHaveClass(/roomy/);
+    const [box] = await boxesOf(drawn(page));
+    expect(Math.abs(box!.left - right)).toBeLessThan(12);
+  }
+});

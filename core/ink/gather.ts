@@ -25,7 +25,7 @@ function firstHeld({ hold, points }: Stroke): number {
 
 function lastHeld({ hold, points }: Stroke): number {
   if (hold?.type === 'around') return hold.end;
-  if (hold?.type === 'free') return hold.start + 1;
+  if (hold?.type === 'free' || hold?.type === 'beside') return hold.start + 1;
   return Math.round(Math.max(...unpackPoints(points).map(({ x }) => x)) / LETTER_UNITS);
 }
 
@@ -58,3 +58,9 @@ export function regionOfStrokes(
 }
 
 const within = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
+
+/** Whether some strokes stand on the free paper to the right of their leaf. */
+export const areBeside = (strokes: readonly Stroke[]): boolean =>
+  strokes.some(({ hold, points }) =>
+    hold ? hold.type === 'beside' : unpackPoints(points).some(({ x }) => x > SURFACE_UNITS * 1.005),
+  );

@@ -32,7 +32,9 @@ export type Hold =
   /** It runs around words, further out than they by so many units to the left, top, right and bottom. */
   | { type: 'around'; start: number; end: number; pad: [number, number, number, number]; lines: boolean }
   /** It stands beside a word, and goes wherever that goes. */
-  | { type: 'free'; start: number };
+  | { type: 'free'; start: number }
+  /** It stands on the free paper beside the text, level with a word: `x` counts from the right edge of all lines. */
+  | { type: 'beside'; start: number };
 
 /**
  * A stroke as it is kept. On pages, slides and pictures a unit is a ten-thousandth of the leaf's width; on flowing text it is a

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { drawOnWords, heldFrom, keepOnWords, linesOfWords, offsetAt, placeOf, type WordBox } from './index.ts';
+import {
+  areBeside,
+  drawOnWords,
+  heldFrom,
+  keepOnWords,
+  linesOfWords,
+  offsetAt,
+  placeOf,
+  type WordBox,
+} from './index.ts';
 import { boxAround, type DrawnStroke, type InkPoint } from './stroke.ts';
 
 const TEXT =
@@ -191,6 +200,26 @@ describe('a stroke on words', () => {
       expect(b!.left).toBeCloseTo(a!.left, 0);
       expect(b!.top).toBeCloseTo(a!.top, 0);
     }
+  });
+
+  it('on the free paper beside the text stays right of all lines, level with its words, however they are set', () => {
+    const far = Math.max(...HERE.map(({ right }) => right)) + 60;
+    const level = HERE.find(({ start }) => TEXT.startsWith('lifted', start))!;
+    const middle = (level.top + level.bottom) / 2;
+    const stroke = pen([at(far, middle, 0), at(far + 50, middle + 2, 1)]);
+    const kept = keepOnWords(stroke, HERE)!;
+    expect(kept.stroke.hold!.type).toBe('beside');
+    for (const there of ELSEWHERE) {
+      const own = linesOfWords(there).find(({ words }) => words.some((word) => word.start === kept.start))!;
+      const { left, top, bottom } = boxAround(
+        drawOnWords(kept.stroke, there, kept.start).flatMap(({ points }) => points),
+      );
+      expect(left).toBeGreaterThan(Math.max(...there.map(({ right }) => right)));
+      expect((top + bottom) / 2).toBeGreaterThan(own.top - own.height / 2);
+      expect((top + bottom) / 2).toBeLessThan(own.bottom + own.height / 2);
+    }
+    expect(areBeside([kept.stroke])).toBe(true);
+    expect(areBeside([keepOnWords(along(HERE[0]!, HERE[1]!, 0.1), HERE)!.stroke])).toBe(false);
   });
 
   it('is nothing where there are no words', () => {

@@ -15,6 +15,8 @@ const LOWEST_ALONG = 0.5;
 const SHORTEST_ALONG = 0.6;
 /** How near its beginning a stroke around words ends, as a share of its size. */
 const NEARLY_CLOSED = 0.4;
+/** How far from the longest line, in heights of a line, the free paper beside the text begins. */
+const BESIDE = 1.5;
 
 /** Words of the text that a stroke belongs to. */
 export interface KeptOnWords {
@@ -32,7 +34,9 @@ export interface KeptOnWords {
 export function keepOnWords(stroke: DrawnStroke, words: readonly WordBox[]): KeptOnWords | undefined {
   if (words.length === 0 || stroke.points.length === 0) return undefined;
   const lines = linesOfWords(words);
-  return keepAround(stroke, words, lines) ?? keepAlong(stroke, lines) ?? keepFree(stroke, lines);
+  return (
+    keepBeside(stroke, lines) ?? keepAround(stroke, words, lines) ?? keepAlong(stroke, lines) ?? keepFree(stroke, lines)
+  );
 }
 
 function keepAlong(stroke: DrawnStroke, lines: readonly Line[]): KeptOnWords | undefined {
@@ -88,6 +92,22 @@ function keepFree(stroke: DrawnStroke, lines: readonly Line[]): KeptOnWords {
   return { stroke: kept(stroke, points, line.height, { type: 'free', start: 0 }), start: word.start, end: word.end };
 }
 
+const rightEdge = (lines: readonly Line[]): number => Math.max(...lines.map(({ right }) => right));
+
+function keepBeside(stroke: DrawnStroke, lines: readonly Line[]): KeptOnWords | undefined {
+  const box = boxAround(stroke.points);
+  const line = nearestLine(lines, box);
+  const edge = rightEdge(lines);
+  if (box.left < edge + BESIDE * line.height) return undefined;
+  const word = line.words.at(-1)!;
+  const points = thinPoints(stroke.points).map((point) => ({
+    ...point,
+    x: ((point.x - edge) / line.height) * UNITS,
+    y: ((point.y - line.bottom) / line.height) * UNITS,
+  }));
+  return { stroke: kept(stroke, points, line.height, { type: 'beside', start: 0 }), start: word.start, end: word.end };
+}
+
 const kept = (
   { points: _points, width, ...look }: DrawnStroke,
   points: InkPoint[],
@@ -132,7 +152,8 @@ export function drawOnLines(stroke: Stroke, lines: readonly Line[], start: numbe
       height,
     );
   }
-  const { line, x } = placeOf(lines, start + hold.start);
+  const { line, x: word } = placeOf(lines, start + hold.start);
+  const x = hold.type === 'beside' ? rightEdge(lines) : word;
   const moved = points.map((point) => ({
     ...point,
     x: x + (point.x / UNITS) * line.height,

@@ -11,6 +11,7 @@ import { DEFAULT_KEY } from '#core/margin';
 import { passageAnchor, type Anchor } from '#core/anchor';
 import type { Remark } from '../../contract/remarks.ts';
 import { NO_WORDS } from '../../contract/said.ts';
+import type { Track } from '../../contract/talk.ts';
 import { readDocument } from '../documents/read.ts';
 import { marksOf, type Mark } from './marks.ts';
 import { toUserSpace } from './page-space.ts';
@@ -277,5 +278,30 @@ describe('a marked PDF', () => {
     const { width, height, at } = await drawn(marked);
     expect([width, height]).toEqual([picture.width, picture.height]);
     expect(isVermilion(at(width / 2, Math.round(0.3 * width)))).toBe(true);
+  });
+
+  it('grows by the free paper beside a page on which something was written', async () => {
+    const bytes = await blank([0]);
+    const { file } = await readDocument(Buffer.from(bytes), 'blank.pdf');
+    const ink = [stroke('line', [0.5, 0.5], [1.3, 0.5])];
+    const anchor = { type: 'region' as const, leaf: 0, x: 0.5, y: 0.3, width: 0.5, height: 0.1 };
+    const marks = marksOf(folioOf([file]), 0, [remark(anchor, { ink })], DEFAULT_KEY);
+    const { width, height, at } = await drawn(await writeMarks({ bytes, format: 'pdf', marks, copy: false }));
+    expect(width).toBeGreaterThan(1.3 * 400);
+    expect(height).toBe(600);
+    expect(isVermilion(at(500, 200))).toBe(true);
+  });
+
+  it('has what was drawn in a talk-through, but not what was rubbed out', async () => {
+    const bytes = await blank([0]);
+    const { file } = await readDocument(Buffer.from(bytes), 'blank.pdf');
+    const talk: Track = [
+      { type: 'stroke', at: 1, placed: { leaf: 0, stroke: stroke('line', [0.1, 0.2], [0.9, 0.2]) } },
+      { type: 'stroke', at: 2, placed: { leaf: 0, stroke: stroke('line', [0.1, 0.4], [0.9, 0.4]) } },
+      { type: 'erase', at: 3, stroke: 1 },
+    ];
+    const marks = marksOf(folioOf([file]), 0, [remark({ type: 'whole' }, { talk })], DEFAULT_KEY);
+    const { at } = await drawn(await writeMarks({ bytes, format: 'pdf', marks, copy: false }));
+    expect([at(200, 80), at(200, 160)].map(isVermilion)).toEqual([true, false]);
   });
 });

@@ -1,4 +1,5 @@
-import { drawOnSurface, headOf, outlineOf, type DrawnStroke, type InkTool } from '#core/ink';
+import { drawOnSurface, headOf, outlineOf, type DrawnStroke, type InkTool, type Stroke } from '#core/ink';
+import { timelineOf } from '#core/talk';
 import { PLAIN_HEX } from '../../contract/ink.ts';
 import { keyEntry, KEY_INKS, type MarginKey } from '#core/margin';
 import type { Folio, LeafOf } from '#core/folio';
@@ -36,7 +37,10 @@ export function marksOf(folio: Folio, file: number, remarks: readonly Remark[], 
     const { name, color } = keyEntry(key, remark.kind);
     const about = { by: remark.author.name, at: remark.madeAt, colour: KEY_INKS[color], words: wordsOf(remark, name) };
     const { anchor } = remark;
-    if (anchor.type === 'whole') return [{ ...about, type: 'note', page: 0, place: [12, 12 + NOTE_APART * notes++] }];
+    if (anchor.type === 'whole') {
+      const note = { ...about, type: 'note' as const, page: 0, place: [12, 12 + NOTE_APART * notes++] as PlaceOnPage };
+      return [note, ...talkedOf(remark, sheets, { ...about, words: '' }, key)];
+    }
     const at = sheets.findIndex(({ leaf, index }) =>
       anchor.type === 'region'
         ? anchor.leaf === index
@@ -52,6 +56,20 @@ export function marksOf(folio: Folio, file: number, remarks: readonly Remark[], 
     if (remark.ink) return inkOf(remark, sheet, page, key);
     const [left, top] = [anchor.x * width, anchor.y * height];
     return [{ ...page, type: 'box', box: [left, top, left + anchor.width * width, top + anchor.height * height] }];
+  });
+}
+
+/** What was drawn in a talk-through and not rubbed out. */
+function talkedOf(
+  { talk }: Remark,
+  sheets: readonly { leaf: Sheet; index: number }[],
+  about: Omit<Mark & { type: 'note' }, 'type' | 'place' | 'page'>,
+  key: MarginKey,
+): Mark[] {
+  return timelineOf(talk ?? []).strokes.flatMap(({ placed, until }) => {
+    if (until < Infinity || 'held' in placed) return [];
+    const page = sheets.findIndex(({ index }) => index === placed.leaf);
+    return page < 0 ? [] : [strokeMark(placed.stroke, sheets[page]!.leaf, { ...about, page }, key)];
   });
 }
 
@@ -89,26 +107,24 @@ function quadsOf(leaf: LeafOf<'page'>, { start, end }: { start: number; end: num
   });
 }
 
-function inkOf(remark: Remark, sheet: Sheet, page: Omit<Mark, 'type'> & { page: number }, key: MarginKey): Mark[] {
+type About = Omit<Mark & { type: 'note' }, 'type' | 'place'>;
+
+/** One note for all that was drawn together. */
+const inkOf = (remark: Remark, sheet: Sheet, about: About, key: MarginKey): Mark[] =>
+  remark.ink!.map((stroke, index) => strokeMark(stroke, sheet, index > 0 ? { ...about, words: '' } : about, key));
+
+function strokeMark(stroke: Stroke, sheet: Sheet, about: About, key: MarginKey): Mark {
   const place = ({ x, y }: { x: number; y: number }): PlaceOnPage => [x, y];
-  return remark.ink!.map((stroke, index): Mark => {
-    const drawn = drawOnSurface(stroke, sheet.width);
-    const colour = PLAIN_HEX[stroke.colour] ?? KEY_INKS[keyEntry(key, stroke.colour).color];
-    // One note for all that was drawn together.
-    const mark = {
-      ...(page as Omit<Mark & { type: 'note' }, 'type' | 'place'>),
-      colour,
-      ...(index > 0 && { words: '' }),
-    };
-    if (stroke.tool === 'label')
-      return { ...mark, type: 'label', place: place(drawn.points[0]!), size: drawn.width * 8, text: stroke.text ?? '' };
-    return {
-      ...mark,
-      ...{ type: 'stroke', tool: stroke.tool, width: drawn.width, trace: drawn.points.map(place) },
-      outline: stroke.tool === 'pen' || stroke.tool === 'highlighter' ? outlineOf(drawn).map(place) : [],
-      lines: linesOf(drawn),
-    };
-  });
+  const drawn = drawOnSurface(stroke, sheet.width);
+  const mark = { ...about, colour: PLAIN_HEX[stroke.colour] ?? KEY_INKS[keyEntry(key, stroke.colour).color] };
+  if (stroke.tool === 'label')
+    return { ...mark, type: 'label', place: place(drawn.points[0]!), size: drawn.width * 8, text: stroke.text ?? '' };
+  return {
+    ...mark,
+    ...{ type: 'stroke', tool: stroke.tool, width: drawn.width, trace: drawn.points.map(place) },
+    outline: stroke.tool === 'pen' || stroke.tool === 'highlighter' ? outlineOf(drawn).map(place) : [],
+    lines: linesOf(drawn),
+  };
 }
 
 const ELLIPSE_POINTS = 48;

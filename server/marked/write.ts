@@ -1,9 +1,11 @@
 import {
   EncryptedPDFError,
+  PDFArray,
   PDFDict,
   PDFDocument,
   PDFHexString,
   PDFName,
+  type PDFRef,
   PDFString,
   type PDFPage,
 } from '@cantoo/pdf-lib';
@@ -41,11 +43,32 @@ const EDGE = 2;
 export async function writeMarks({ bytes, format, size, marks, copy }: ToMark): Promise<Uint8Array> {
   const document = format === 'pdf' ? await opened(bytes, copy) : await pictured(bytes, format, size);
   const pages = document.getPages();
-  for (const mark of marks) {
+  const written = marks.flatMap((mark) => {
     const page = pages[mark.page];
-    if (page) page.node.addAnnot(annotate(document, page, mark));
-  }
+    if (!page) return [];
+    const annotation = annotate(document, page, mark);
+    page.node.addAnnot(annotation);
+    return [{ page, annotation, mark }];
+  });
+  // Only when all are written: each is placed by the page as it was.
+  for (const { page, annotation, mark } of written)
+    if (mark.type === 'stroke' || mark.type === 'label') makeRoom(document, page, annotation);
   return document.save({ useObjectStreams: false });
+}
+
+/** What was written on the free paper beside a page is seen as well: the page grows as far. */
+function makeRoom(document: PDFDocument, page: PDFPage, annotation: PDFRef): void {
+  const [left, bottom, right, top] = document.context
+    .lookup(annotation, PDFDict)
+    .lookup(PDFName.of('Rect'), PDFArray)
+    .asArray()
+    .map(Number) as [number, number, number, number];
+  const grown = ({ x, y, width, height }: ReturnType<PDFPage['getCropBox']>): [number, number, number, number] => {
+    const [from, under] = [Math.min(x, left), Math.min(y, bottom)];
+    return [from, under, Math.max(x + width, right) - from, Math.max(y + height, top) - under];
+  };
+  page.setMediaBox(...grown(page.getMediaBox()));
+  page.setCropBox(...grown(page.getCropBox()));
 }
 
 async function opened(bytes: Uint8Array, copy: boolean): Promise<PDFDocument> {

@@ -4,6 +4,7 @@ import type { Leaf } from '#core/folio';
 import type { Work } from '#contract/submissions';
 import { computed, defineAsyncComponent, inject, provide, reactive, useTemplateRef, type Component } from 'vue';
 import { useInkTools } from '../ink/ink-tools.ts';
+import { isBeside } from '../ink/is-beside.ts';
 import { SHOWN_INK } from '../ink/shown-ink.ts';
 import AnswerLeaf from './AnswerLeaf.vue';
 import { drawnEdits } from './drawn-edits.ts';
@@ -59,10 +60,17 @@ const folio = computed(() => props.work.folio);
 const several = computed(() => folio.value.leaves.length > 1);
 /** Where strokes hang on words; on others they lie as they are, over the boxes. */
 const isFlowing = ({ kind }: Leaf): boolean => kind === 'text' || kind === 'answer' || kind === 'sheet';
-const { on: drawing } = useInkTools();
+const { on: drawing, beside } = useInkTools();
 const shownInk = inject(SHOWN_INK, undefined);
 const inked = computed(
   () => drawing.value || props.marks.some(({ ink }) => ink) || (shownInk?.strokes.value.length ?? 0) > 0,
+);
+/** Free paper to the right: while somebody wants to write on it, and where something stands on it. */
+const roomy = computed(
+  () =>
+    (drawing.value && beside.value) ||
+    props.marks.some(({ ink }) => ink && isBeside(ink)) ||
+    (shownInk?.strokes.value ?? []).some(({ ink }) => isBeside(ink)),
 );
 const fileBegins = (leaf: Leaf, index: number): boolean =>
   folio.value.files.length > 1 && folio.value.leaves[index - 1]?.file !== leaf.file;
@@ -106,7 +114,7 @@ defineExpose({ root });
       v-for="(leaf, index) in folio.leaves"
       :key="index"
       class="leaf"
-      :class="leaf.kind"
+      :class="[leaf.kind, { roomy: roomy && leaf.kind !== 'sound' }]"
       :data-leaf="index"
       :aria-label="several ? leaf.label : undefined"
     >
@@ -134,6 +142,27 @@ defineExpose({ root });
 .leaf {
   position: relative;
   scroll-margin: 52px;
+}
+/* Free paper to write on. */
+.leaf.roomy {
+  --beside: 190px;
+}
+.leaf.roomy:is(.text, .answer, .sheet),
+.leaf.roomy :deep(.frame) {
+  padding-right: var(--beside);
+}
+/* What is written beside a page must not be cut off with it. */
+.leaf.roomy :deep(.frame > *) {
+  overflow: visible;
+}
+.leaf.roomy::before {
+  content: '';
+  pointer-events: none;
+  position: absolute;
+  inset: 0 0 0 auto;
+  width: calc(var(--beside) - 4px);
+  background: var(--paper);
+  border: 1px dashed var(--hairline);
 }
 .leaf + .leaf {
   margin-top: 20px;

@@ -5,6 +5,7 @@ import {
   mdiArrowTopRight,
   mdiCheck,
   mdiDownloadOutline,
+  mdiTextBoxPlusOutline,
   mdiUploadOutline,
   mdiEllipseOutline,
   mdiEraser,
@@ -23,7 +24,7 @@ import { INKING } from './inking.ts';
 import { useInkTools, WIDTHS, type Hand } from './ink-tools.ts';
 
 /** What one draws with, above the work. */
-const { on, hand, colour, width, recolour } = useInkTools();
+const { on, hand, colour, width, beside, recolour } = useInkTools();
 const margin = useMarginKey();
 
 const HANDS: { hand: Hand; title: string; icon: string }[] = [
@@ -126,6 +127,16 @@ function choose(one: string): void {
       {{ one.glyph }}
     </button>
     <span class="between" />
+    <v-btn
+      :icon="mdiTextBoxPlusOutline"
+      size="28"
+      :variant="beside ? 'flat' : 'text'"
+      :color="beside ? 'primary' : undefined"
+      aria-label="Free paper beside the work"
+      title="Free paper beside the work"
+      :aria-pressed="beside"
+      @click="beside = !beside"
+    />
     <v-btn
       :icon="mdiDownloadOutline"
       size="28"

@@ -261,6 +261,9 @@ canvas {
   touch-action: none;
   user-select: none;
 }
+.surface .hand {
+  right: calc(-1 * var(--beside, 0px));
+}
 .hand:focus-visible {
   outline: 2px solid var(--quiet);
   outline-offset: 2px;

@@ -19,7 +19,9 @@ export const useInkTools = createGlobalState(() => {
   const width = useLocalStorage<number>('ink-width', WIDTHS[0]);
   /** Whether a pen has been seen on this device: then a finger scrolls, and a palm does nothing. */
   const penSeen = ref(false);
+  /** Whether there is free paper beside the work while somebody draws. */
+  const beside = useLocalStorage('ink-beside', false);
   const pinch = createEventHook<1 | -1>();
   const recolour = createEventHook<string>();
-  return { on, hand, colour, width, penSeen, pinch, recolour };
+  return { on, hand, colour, width, beside, penSeen, pinch, recolour };
 });

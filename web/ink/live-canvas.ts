@@ -5,7 +5,7 @@ const [LEAST, MORE] = [0.45, 1.1];
 
 /** Draws the stroke in hand at once, on a canvas over the part of the layer that is in sight. */
 export interface LiveCanvas {
-  /** Lays the canvas over what is in sight. */
+  /** Lays the canvas over what is in sight of the field where one draws. */
   begin(): void;
   /** @param fresh how many of its points are new */
   draw(stroke: DrawnStroke, fresh: number): void;

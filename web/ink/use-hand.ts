@@ -87,7 +87,8 @@ export function useHand({ layer, canvas, look, lying, lasso, keep, change }: Opt
       if (hand.value === 'eraser') erasing = lying();
       else if (hand.value === 'lasso') lasso.begin(at);
       else {
-        drawn = liveCanvas(canvas()!, layer()!);
+        // The field reaches over the free paper beside the leaf, the layer does not.
+        drawn = liveCanvas(canvas()!, field);
         drawn.begin();
       }
     },
