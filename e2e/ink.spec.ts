@@ -1,4 +1,6 @@
 import type { CDPSession, Locator, Page } from '@playwright/test';
+import { PDFDict, PDFDocument, PDFHexString, PDFName } from '@cantoo/pdf-lib';
+import { execFileSync } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { enter, expect, linesOf, openDesk, saved, test, TEACHER } from './school.ts';
 
@@ -116,8 +118,39 @@ test('what is drawn on a text is a remark, stays with its words however they are
     const remark = student.locator('.ribbon', { has: student.getByRole('img', { name: 'What was drawn' }) });
     await expect(remark.getByRole('button', { name: /^Play/ })).toBeVisible();
     await expect(student.getByRole('button', { name: 'Draw', exact: true })).toHaveCount(0);
+
+    // The text is laid out on pages, with its remarks for any reader of PDF.
+    const saving = student.waitForEvent('download');
+    await student.getByRole('button', { name: 'Download as PDF' }).click();
+    const download = await saving;
+    expect(download.suggestedFilename()).toBe('A walk along the shore, marked.pdf');
+    const file = await download.path();
+    const pdf = await PDFDocument.load(await readFile(file));
+    const pages = pdf.getPages();
+    const annotations = pages.flatMap((one) =>
+      (one.node.Annots()?.asArray() ?? []).map((ref) => {
+        const { subtype, words } = { subtype: PDFName.of('Subtype'), words: PDFName.of('Contents') };
+        const annotation = pdf.context.lookup(ref, PDFDict);
+        return [String(annotation.get(subtype)), annotation.lookupMaybe(words, PDFHexString)?.decodeText() ?? ''];
+      }),
+    );
+    const of = (wanted: string): string[] => annotations.filter(([type]) => type === wanted).map(([, words]) => words!);
+    expect(of('/Ink').length).toBeGreaterThan(0);
+    expect(of('/Highlight').some((words) => words.startsWith('Question.'))).toBe(true);
+    // Poppler draws them: something vermilion is on the page that has the stroke.
+    const onPaper = execFileSync('pdftoppm', ['-r', '72', '-f', '1', '-l', '1', file]);
+    expect(countVermilion(onPaper)).toBeGreaterThan(20);
   });
 });
+
+/** Pixels of a PPM picture that are about as red as a Repair. */
+function countVermilion(ppm: Buffer): number {
+  // Three numbers after the sign of the format: width, height, brightest.
+  const head = /^P6\s+\d+\s+\d+\s+\d+\s/.exec(ppm.subarray(0, 60).toString('latin1'))![0].length;
+  let count = 0;
+  for (let at = head; at < ppm.length; at += 3) if (ppm[at]! > 150 && ppm[at + 1]! < 110 && ppm[at + 2]! < 90) count++;
+  return count;
+}
 
 /** A pen and the hand that holds it, as the browser gets them. */
 class Pen {

@@ -13,9 +13,9 @@ import type { Remark } from '../../contract/remarks.ts';
 import { NO_WORDS } from '../../contract/said.ts';
 import type { Track } from '../../contract/talk.ts';
 import { readDocument } from '../documents/read.ts';
-import { marksOf, type Mark } from './marks.ts';
-import { toUserSpace } from './page-space.ts';
-import { CannotMark, writeMarks } from './write.ts';
+import { CannotMark, toUserSpace, writeMarks } from '#core/annotated-pdf';
+import type { Mark } from '#core/marked';
+import { marksOf } from './marks.ts';
 
 const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
 const NOTES = readFileSync(new URL('../documents/fixtures/notes.pdf', import.meta.url));

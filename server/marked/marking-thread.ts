@@ -1,6 +1,6 @@
 import { askedThread, type AskedThread } from '../threads/asked-thread.ts';
 import { problems } from '../errors.ts';
-import type { Refusal, ToMark } from './write.ts';
+import type { Refusal, ToMark } from '#core/annotated-pdf';
 
 /** Files are marked apart from the server's own thread. */
 export const markingThread = (): AskedThread<ToMark> =>

@@ -11,7 +11,6 @@ import { selectRemarks } from '../remarks/queries.ts';
 import { selectFile, selectFolio } from '../submissions/queries.ts';
 import { markingThread } from './marking-thread.ts';
 import { marksOf } from './marks.ts';
-import type { ToMark } from './write.ts';
 
 /** A file of a work with what was said about it, for any reader of PDF. */
 export function markedRoutes(context: Context): Router {
@@ -46,7 +45,9 @@ async function* once(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
   yield bytes;
 }
 
-function formatOf({ files, leaves }: Folio, file: number): Pick<ToMark, 'format' | 'size'> | undefined {
+type Markable = { format: 'pdf' } | { format: 'png' | 'jpeg'; size: { width: number; height: number } };
+
+function formatOf({ files, leaves }: Folio, file: number): Markable | undefined {
   const format = files[file]?.format;
   if (format === 'pdf') return { format };
   const picture = leaves.find((leaf) => leaf.file === file && leaf.kind === 'picture');

@@ -2,12 +2,17 @@
 import { urlOf } from '#contract/endpoint';
 import { markedFile, type Work } from '#contract/submissions';
 import { mdiFileDownloadOutline } from '@mdi/js';
-import { computed, ref } from 'vue';
+import { fileNameOf } from '#core/text';
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef } from 'vue';
+import { useFeedback } from '../feedback/feedback-store.ts';
 import { saveAsFile } from '../outbox/save-as-file.ts';
 import { callForBytes, Refused, sentenceOf } from '../session/api.ts';
+import { percent } from '../wording/format.ts';
 
 /** PDF files and pictures with the remarks in them, for any reader of PDF. */
 const props = defineProps<{ work: Work }>();
+
+const WorkStage = defineAsyncComponent(() => import('../paper/WorkStage.vue'));
 
 const MARKABLE: readonly string[] = ['pdf', 'png', 'jpeg'];
 const PROTECTED = 409;
@@ -17,6 +22,11 @@ const files = computed(() =>
     MARKABLE.includes(format) ? [{ name, position }] : [],
   ),
 );
+/** What is no PDF and no picture is laid out on pages here. */
+const others = computed(() => files.value.length < props.work.folio.files.length);
+const store = useFeedback();
+const stage = useTemplateRef<{ root: HTMLElement | null }>('stage');
+const laidOut = ref<number>();
 const busy = ref<number>();
 const error = ref<string>();
 /** A file of which there can only be a copy. */
@@ -36,10 +46,28 @@ async function save(position: number, name: string, copy = false): Promise<void>
     busy.value = undefined;
   }
 }
+
+async function layOut(): Promise<void> {
+  laidOut.value = 0;
+  error.value = undefined;
+  try {
+    const [{ markedPdf }] = await Promise.all([import('../paper/marked-pdf.ts'), import('../paper/WorkStage.vue')]);
+    while (!stage.value?.root) await nextTick();
+    const pdf = await markedPdf({
+      ...{ work: props.work, remarks: store.feedback?.remarks ?? [], stage: stage.value.root },
+      onProgress: (share) => (laidOut.value = share),
+    });
+    saveAsFile(pdf, `${fileNameOf(props.work.assignment.title, 'Work')}, marked.pdf`);
+  } catch {
+    error.value = 'The work could not be laid out. Reload the page and try again.';
+  } finally {
+    laidOut.value = undefined;
+  }
+}
 </script>
 
 <template>
-  <section v-if="files.length > 0" aria-label="Marked files">
+  <section v-if="work.folio.files.length > 0" aria-label="Marked files">
     <h2>With the remarks in it</h2>
     <v-btn
       v-for="{ name, position } in files"
@@ -54,6 +82,18 @@ async function save(position: number, name: string, copy = false): Promise<void>
       >{{ signed === position ? 'Download a copy' : 'Download as PDF'
       }}<span v-if="files.length > 1">: {{ name }}</span></v-btn
     >
+    <v-btn
+      v-if="others"
+      size="small"
+      variant="outlined"
+      class="file"
+      :prepend-icon="mdiFileDownloadOutline"
+      :disabled="busy !== undefined || laidOut !== undefined"
+      @click="layOut"
+      >{{ laidOut === undefined ? 'Download as PDF' : `Laying it out … ${percent(laidOut)}`
+      }}<span v-if="files.length > 0">: the whole work</span></v-btn
+    >
+    <WorkStage v-if="laidOut !== undefined" ref="stage" :work="work" />
     <p v-if="error" class="quiet" role="alert">{{ error }}</p>
   </section>
 </template>

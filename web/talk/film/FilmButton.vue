@@ -5,8 +5,8 @@ import { mdiFilmstrip } from '@mdi/js';
 import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef } from 'vue';
 import { useFeedback } from '../../feedback/feedback-store.ts';
 import { saveAsFile } from '../../outbox/save-as-file.ts';
+import WorkStage from '../../paper/WorkStage.vue';
 import { percent } from '../../wording/format.ts';
-import FilmStage from './FilmStage.vue';
 import { makeFilm, NoFilm } from './save-film.ts';
 
 /** Saves a talk-through as a film, for somebody who does not come here. */
@@ -46,7 +46,7 @@ onBeforeUnmount(stop);
 </script>
 
 <template>
-  <FilmStage v-if="working && store.work" ref="stage" :work="store.work" />
+  <WorkStage v-if="working && store.work" ref="stage" :work="store.work" />
   <template v-if="working">
     <span class="figures" role="status">Making the film … {{ percent(share!) }}</span>
     <v-btn size="small" variant="outlined" @click="stop">Stop</v-btn>

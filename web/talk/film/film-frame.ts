@@ -1,11 +1,10 @@
-import { LABEL_HEIGHT, pathOf, strokeOf, type DrawnStroke } from '#core/ink';
-import { grown, isSeen, lastBefore, type Timeline, type TimedStroke } from '#core/talk';
-import type { FilmPaper } from './film-paper.ts';
+import { LABEL_HEIGHT, pathOf, type DrawnStroke } from '#core/ink';
+import { grown, isSeen, lastBefore, type Timeline } from '#core/talk';
+import { PAPER_WIDTH, strokeOnPaper, type PhotographedWork } from '../../paper/photograph.ts';
 
-/** Of the work, and of the whole picture; pixels. */
-export const FILM_WIDTH = 860;
+/** Pixels. */
 export const FRAME = { width: 1280, height: 720 };
-const SIDE = (FRAME.width - FILM_WIDTH) / 2;
+const SIDE = (FRAME.width - PAPER_WIDTH) / 2;
 const READING = 0.4;
 const CAPTION_HEIGHT = 64;
 /** Seconds in which the page goes most of its way. */
@@ -22,7 +21,7 @@ export interface FilmLook {
 
 interface Scene {
   timeline: Timeline;
-  paper: FilmPaper;
+  paper: PhotographedWork;
   look: FilmLook;
   /** The kind of passages that have none of their own. */
   kind: string;
@@ -33,7 +32,7 @@ interface Scene {
 /** Draws a talk-through moment by moment, in their order; tells where nothing has changed since the moment before. */
 export function filmDrawer(context: CanvasRenderingContext2D, scene: Scene): (moment: number, step: number) => boolean {
   const { timeline, paper, look } = scene;
-  const placed = timeline.strokes.map((timed) => ({ timed, drawn: placedIn(paper, timed) }));
+  const placed = timeline.strokes.map((timed) => ({ timed, drawn: strokeOnPaper(paper, timed.placed) }));
   let scroll: number | undefined;
   let before = '';
 
@@ -77,22 +76,6 @@ export function filmDrawer(context: CanvasRenderingContext2D, scene: Scene): (mo
 
 const limited = (scroll: number, height: number): number =>
   Math.max(-24, Math.min(scroll, height + CAPTION_HEIGHT - FRAME.height));
-
-/** A stroke where it lies in the work; in as many parts as there are lines to draw it on. */
-function placedIn(paper: FilmPaper, { placed }: TimedStroke): DrawnStroke[] {
-  const start = 'held' in placed ? placed.held.start : 0;
-  // Words that were told without a leaf stand on the one that has them.
-  for (const leaf of placed.leaf >= 0 ? [paper.leaves[placed.leaf]!] : paper.leaves) {
-    const drawn = leaf?.ground.draw(strokeOf(placed), start) ?? [];
-    if (drawn.length === 0) continue;
-    const { x, y } = leaf.origin;
-    return drawn.map((stroke) => ({
-      ...stroke,
-      points: stroke.points.map((point) => ({ ...point, x: point.x + x, y: point.y + y })),
-    }));
-  }
-  return [];
-}
 
 function drawStroke(context: CanvasRenderingContext2D, stroke: DrawnStroke, look: FilmLook): void {
   context.fillStyle = context.strokeStyle = look.colour(stroke.colour);

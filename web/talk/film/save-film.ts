@@ -14,8 +14,8 @@ import {
   WebMOutputFormat,
 } from 'mediabunny';
 import { soundBlob } from '../../player/media-url.ts';
+import { photograph } from '../../paper/photograph.ts';
 import { FRAME, filmDrawer } from './film-frame.ts';
-import { photograph } from './film-paper.ts';
 
 const FRAMES_A_SECOND = 12;
 /** A picture that stays is told again after so many seconds, so that one can go anywhere in the film. */
@@ -32,7 +32,7 @@ interface Wanted {
   work: Work;
   /** The talk-through. */
   remark: Remark;
-  /** The work alone, as `FilmStage` shows it. */
+  /** The work alone, as `WorkStage` shows it. */
   stage: HTMLElement;
   /** From 0 to 1. */
   onProgress: (share: number) => void;
@@ -50,7 +50,7 @@ export async function makeFilm({ work, remark, stage, onProgress, ended }: Wante
   if (!codec) throw new NoFilm('This browser makes no films. A current Chrome, Edge or Firefox does.');
   const timeline = timelineOf(remark.talk!);
   const sound = await mixedSound(work, remark, timeline);
-  const paper = await photograph(stage, (share) => onProgress(share * 0.1));
+  const paper = await photograph(stage, { onProgress: (share) => onProgress(share * 0.1) });
   const canvas = document.createElement('canvas');
   Object.assign(canvas, FRAME);
   const target = new BufferTarget();

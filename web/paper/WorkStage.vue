@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import type { Work } from '#contract/submissions';
 import { computed, provide, useTemplateRef } from 'vue';
-import { PERFORMANCE } from '../../folio/performance.ts';
-import FolioView from '../../folio/FolioView.vue';
-import { SHOWN_INK } from '../../ink/shown-ink.ts';
-import { FILM_WIDTH } from './film-frame.ts';
+import { PERFORMANCE } from '../folio/performance.ts';
+import FolioView from '../folio/FolioView.vue';
+import { SHOWN_INK } from '../ink/shown-ink.ts';
+import { PAPER_WIDTH } from './photograph.ts';
 
-/** The work alone, without a single remark, where nobody sees it: it is photographed for a film. */
+/** The work alone, without a single remark, where nobody sees it: it is photographed, for a film or a file. */
 defineProps<{ work: Work }>();
 
 provide(SHOWN_INK, { strokes: computed(() => []), pick: undefined });
@@ -20,7 +20,7 @@ defineExpose({ root });
 <template>
   <Teleport to="body">
     <div class="stage" inert aria-hidden="true">
-      <FolioView ref="folioView" :work="work" :marks="[]" leaf-width="100%" :style="{ width: `${FILM_WIDTH}px` }" />
+      <FolioView ref="folioView" :work="work" :marks="[]" leaf-width="100%" :style="{ width: `${PAPER_WIDTH}px` }" />
     </div>
   </Teleport>
 </template>

@@ -1,21 +1,23 @@
 import type { Anchor } from '#core/anchor';
-import type { Box, WordBox } from '#core/ink';
+import { linesOfWords, strokeOf, type Box, type DrawnStroke, type PlacedStroke, type WordBox } from '#core/ink';
 import type { TalkView } from '#core/talk';
 import { getFontEmbedCSS, toCanvas } from 'html-to-image';
-import { rangeOf } from '../../folio/selection.ts';
-import { surfaceGround, wordBoxes, wordsGround, type Ground } from '../../ink/ground.ts';
+import { rangeOf } from '../folio/selection.ts';
+import { surfaceGround, wordBoxes, wordsGround, type Ground } from '../ink/ground.ts';
 
 /** A leaf as it was photographed; places in pixels from the upper left corner of the work. */
-export interface FilmLeaf extends Box {
+export interface PhotographedLeaf extends Box {
   picture: HTMLCanvasElement;
   ground: Ground;
+  /** Of its words, where it may be cut between two of them; none where it is a page, slide or picture. */
+  lines: readonly Box[];
   /** Where strokes are counted from. */
   origin: { x: number; y: number };
 }
 
-/** The work as it is filmed. */
-export interface FilmPaper {
-  leaves: readonly FilmLeaf[];
+/** A work as it was photographed. */
+export interface PhotographedWork {
+  leaves: readonly PhotographedLeaf[];
   height: number;
   /** Where a passage stands; nothing where it stands nowhere. */
   boxesOf(anchor: Anchor): Box[];
@@ -23,19 +25,28 @@ export interface FilmPaper {
   placeOf(view: TalkView): number;
 }
 
+/** How wide a work is photographed, in pixels. */
+export const PAPER_WIDTH = 860;
+
 /** Milliseconds in which a page or a picture must be there. */
 const PATIENCE = 8000;
 
-/** Photographs the leaves of a work, one after the other. */
-export async function photograph(root: HTMLElement, onProgress: (share: number) => void): Promise<FilmPaper> {
+/**
+ * Photographs the leaves of a work, one after the other.
+ * @param sharpness pixels of a photograph for each of the screen
+ */
+export async function photograph(
+  root: HTMLElement,
+  { sharpness = 1, onProgress }: { sharpness?: number; onProgress: (share: number) => void },
+): Promise<PhotographedWork> {
   await document.fonts.ready;
   const elements = [...root.querySelectorAll<HTMLElement>('[data-leaf]')];
   const fontEmbedCSS = await getFontEmbedCSS(root);
-  const leaves: FilmLeaf[] = [];
+  const leaves: PhotographedLeaf[] = [];
   for (const [index, element] of elements.entries()) {
     element.scrollIntoView();
     await isDrawn(element);
-    const picture = await toCanvas(element, { fontEmbedCSS, pixelRatio: 1 });
+    const picture = await toCanvas(element, { fontEmbedCSS, pixelRatio: sharpness });
     leaves.push({ ...boxOf(element, root), picture, ...groundOf(element, index, root) });
     onProgress((index + 1) / elements.length);
   }
@@ -72,17 +83,25 @@ function boxOf(element: Element, root: Element): Box {
   };
 }
 
-function groundOf(leaf: HTMLElement, index: number, root: Element): Pick<FilmLeaf, 'ground' | 'origin'> {
+function groundOf(
+  leaf: HTMLElement,
+  index: number,
+  root: Element,
+): Pick<PhotographedLeaf, 'ground' | 'lines' | 'origin'> {
   const surface = leaf.querySelector('.layer');
   const box = boxOf(surface ?? leaf, root);
   const words: WordBox[] = surface ? [] : wordBoxes(leaf, leaf);
   return {
     ground: surface ? surfaceGround(index, box.right - box.left) : wordsGround(index, words),
+    lines: linesOfWords(words).map(({ top, bottom, ...line }) => ({
+      ...line,
+      ...{ top: top + box.top, bottom: bottom + box.top },
+    })),
     origin: { x: box.left, y: box.top },
   };
 }
 
-function boxesOf(root: HTMLElement, leaves: readonly FilmLeaf[], anchor: Anchor): Box[] {
+function boxesOf(root: HTMLElement, leaves: readonly PhotographedLeaf[], anchor: Anchor): Box[] {
   if (anchor.type === 'passage') {
     const range = rangeOf(root, anchor);
     const whole = root.getBoundingClientRect();
@@ -107,4 +126,20 @@ function boxesOf(root: HTMLElement, leaves: readonly FilmLeaf[], anchor: Anchor)
   }
   const leaf = 'leaf' in anchor ? leaves[anchor.leaf] : undefined;
   return leaf ? [leaf] : [];
+}
+
+/** A stroke where it lies in a photographed work; in as many parts as there are lines to draw it on. */
+export function strokeOnPaper({ leaves }: PhotographedWork, placed: PlacedStroke): DrawnStroke[] {
+  const start = 'held' in placed ? placed.held.start : 0;
+  // Words that were told without a leaf stand on the one that has them.
+  for (const leaf of placed.leaf >= 0 ? [leaves[placed.leaf]] : leaves) {
+    const drawn = leaf?.ground.draw(strokeOf(placed), start) ?? [];
+    if (!leaf || drawn.length === 0) continue;
+    const { x, y } = leaf.origin;
+    return drawn.map((stroke) => ({
+      ...stroke,
+      points: stroke.points.map((point) => ({ ...point, x: point.x + x, y: point.y + y })),
+    }));
+  }
+  return [];
 }

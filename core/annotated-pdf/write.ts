@@ -9,8 +9,8 @@ import {
   PDFString,
   type PDFPage,
 } from '@cantoo/pdf-lib';
-import type { Mark } from './marks.ts';
-import { toUserSpace, type PlaceOnPage } from './page-space.ts';
+import type { Mark, PlaceOnPage } from '../marked/index.ts';
+import { toUserSpace } from './page-space.ts';
 
 /** Why a file is not marked. */
 export type Refusal = 'protected' | 'unreadable';
@@ -21,16 +21,26 @@ export class CannotMark extends Error {
   }
 }
 
-export interface ToMark {
-  bytes: Uint8Array;
-  /** What it is; a picture becomes a page of its own size. */
-  format: 'pdf' | 'png' | 'jpeg';
-  /** Of a picture as it stands upright, in pixels. */
-  size?: { width: number; height: number };
+interface HowMarked {
   marks: readonly Mark[];
   /** Whoever knows that a signature does not hold for a copy with marks in it gets one all the same. */
   copy: boolean;
 }
+
+/** Something that is no file with pages, as pictures of them: PNG, and its size on paper in points. */
+export interface PicturedPage {
+  png: Uint8Array;
+  width: number;
+  height: number;
+}
+
+export type ToMark = HowMarked &
+  (
+    | { format: 'pdf'; bytes: Uint8Array }
+    /** A picture becomes a page of its own size: as it stands upright, in pixels. */
+    | { format: 'png' | 'jpeg'; bytes: Uint8Array; size?: { width: number; height: number } | undefined }
+    | { format: 'pages'; pages: readonly PicturedPage[] }
+  );
 
 const HIGHLIGHT_OPACITY = 0.35;
 const EDGE = 2;
@@ -40,8 +50,9 @@ const EDGE = 2;
  * same.
  * @throws CannotMark
  */
-export async function writeMarks({ bytes, format, size, marks, copy }: ToMark): Promise<Uint8Array> {
-  const document = format === 'pdf' ? await opened(bytes, copy) : await pictured(bytes, format, size);
+export async function writeMarks(work: ToMark): Promise<Uint8Array> {
+  const { marks } = work;
+  const document = await documentOf(work);
   const pages = document.getPages();
   const written = marks.flatMap((mark) => {
     const page = pages[mark.page];
@@ -54,6 +65,21 @@ export async function writeMarks({ bytes, format, size, marks, copy }: ToMark): 
   for (const { page, annotation, mark } of written)
     if (mark.type === 'stroke' || mark.type === 'label') makeRoom(document, page, annotation);
   return document.save({ useObjectStreams: false });
+}
+
+function documentOf(work: ToMark): Promise<PDFDocument> {
+  if (work.format === 'pdf') return opened(work.bytes, work.copy);
+  if (work.format === 'pages') return ofPages(work.pages);
+  return pictured(work.bytes, work.format, work.size);
+}
+
+async function ofPages(pages: readonly PicturedPage[]): Promise<PDFDocument> {
+  const document = await PDFDocument.create();
+  for (const { png, width, height } of pages) {
+    const picture = await document.embedPng(png);
+    document.addPage([width, height]).drawImage(picture, { x: 0, y: 0, width, height });
+  }
+  return document;
 }
 
 /** What was written on the free paper beside a page is seen as well: the page grows as far. */
@@ -93,7 +119,11 @@ async function opened(bytes: Uint8Array, copy: boolean): Promise<PDFDocument> {
   return document;
 }
 
-async function pictured(bytes: Uint8Array, format: 'png' | 'jpeg', size: ToMark['size']): Promise<PDFDocument> {
+async function pictured(
+  bytes: Uint8Array,
+  format: 'png' | 'jpeg',
+  size?: { width: number; height: number },
+): Promise<PDFDocument> {
   const document = await PDFDocument.create();
   const picture = await (format === 'png' ? document.embedPng(bytes) : document.embedJpg(bytes)).catch(() => {
     throw new CannotMark('unreadable');

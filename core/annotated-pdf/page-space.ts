@@ -1,3 +1,4 @@
+import type { PlaceOnPage } from '../marked/index.ts';
 /** How a page of a PDF is shown: ISO 32000-2, table 31. */
 export interface PageFrame {
   /** The crop box in user space: left, bottom, right, top. */
@@ -7,8 +8,6 @@ export interface PageFrame {
   /** Points in a unit of user space. */
   userUnit: number;
 }
-
-export type PlaceOnPage = readonly [x: number, y: number];
 
 /**
  * From a page as it is shown, in points from its upper left corner, to the user space that annotations are in (ISO 32000-2,

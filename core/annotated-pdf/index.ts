@@ -1,0 +1,2 @@
+export * from './page-space.ts';
+export * from './write.ts';

@@ -1,0 +1,4 @@
+export * from './cut.ts';
+export * from './mark.ts';
+export * from './stroke-mark.ts';
+export * from './words.ts';
