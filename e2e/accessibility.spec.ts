@@ -209,6 +209,23 @@ test('axe-core finds nothing against WCAG 2.2 AA on the desk', async ({ browser,
   expect(await violations(page), 'while drawing').toEqual([]);
   await page.keyboard.press('i');
 
+  await page.keyboard.press('l');
+  await expect(page.getByText('Talking it through')).toBeVisible();
+  for (let sentence = 1; sentence <= 2; sentence++) {
+    await page.keyboard.press('ArrowDown');
+    await expect(page.getByText(new RegExp(`^${sentence} passages?$`))).toBeVisible();
+  }
+  await goOnSpeaking(page, 0.8);
+  expect(await violations(page), 'talking it through').toEqual([]);
+  await page.keyboard.press('l');
+  await expect(page.getByRole('complementary', { name: 'One, or several remarks' })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Parts' })).toBeVisible();
+  await page.getByRole('button', { name: 'Hear part 1' }).click();
+  await expect(page.getByRole('region', { name: 'Talk-through' })).toBeVisible();
+  expect(await violations(page), 'a talk-through and its parts').toEqual([]);
+  await page.getByRole('button', { name: 'Leave the talk-through' }).click();
+  await page.getByRole('button', { name: 'Leave it one' }).click();
+
   for (const [key, panel] of [
     ['?', 'Keys'],
     ['x', 'Stamps'],

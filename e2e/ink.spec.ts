@@ -138,7 +138,7 @@ test('what is drawn on a text is a remark, stays with its words however they are
     expect(of('/Ink').length).toBeGreaterThan(0);
     expect(of('/Highlight').some((words) => words.startsWith('Question.'))).toBe(true);
     // Poppler draws them: something vermilion is on the page that has the stroke.
-    const onPaper = execFileSync('pdftoppm', ['-r', '72', '-f', '1', '-l', '1', file]);
+    const onPaper = execFileSync('pdftoppm', ['-r', '72', '-f', '1', '-l', '1', file], { maxBuffer: 2 ** 26 });
     expect(countVermilion(onPaper)).toBeGreaterThan(20);
   });
 });

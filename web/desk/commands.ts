@@ -68,7 +68,8 @@ export const COMMANDS: readonly Command[] = [
   { id: 'extend', shown: 'Shift + arrows', title: 'In the work: make the selection longer or shorter' },
   {
     ...{ id: 'box', key: 'm', shown: 'M' },
-    title: 'Draw a box on a page, slide or picture, moved by arrow keys, sized with Shift; choose the moment of a recording',
+    title:
+      'Draw a box on a page, slide or picture, moved by arrow keys, sized with Shift; choose the moment of a recording',
     run: (desk) => desk.box(),
   },
   {

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { mdiDotsHorizontal, mdiMicrophone, mdiPause, mdiRecord, mdiStop } from '@mdi/js';
+import { mdiDotsHorizontal, mdiGestureTap, mdiMicrophone, mdiPause, mdiRecord, mdiStop } from '@mdi/js';
 import { computed, useTemplateRef, watchEffect } from 'vue';
 import { useRecorder } from '../../recorder/use-recorder.ts';
 import RateButton from '../../player/RateButton.vue';
 import KindChoice from './KindChoice.vue';
 import LiveWave from '../../recorder/LiveWave.vue';
 import { COMMANDS, commandOf } from '../commands.ts';
+import { withKey } from '../../shell/command.ts';
 import { useDesk } from '../desk.ts';
 import { counted, percent } from '../../wording/format.ts';
 
@@ -104,6 +105,14 @@ const microphone = computed(() => {
             {{ emoji }}
           </button>
         </div>
+        <v-btn
+          :icon="mdiGestureTap"
+          size="36"
+          :aria-label="commandOf('talk').title"
+          :title="withKey(commandOf('talk'))"
+          @mousedown.prevent
+          @click="desk.talkThrough()"
+        />
         <v-menu location="top end">
           <template #activator="{ props: menu }">
             <v-btn
