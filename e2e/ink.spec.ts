@@ -61,6 +61,23 @@ test('what is drawn on a text is a remark, stays with its words however they are
     await saved(page);
   });
 
+  await test.step('it comes out as InkML and back to the same words, in a text as well', async () => {
+    await page.keyboard.press('i');
+    const saving = page.waitForEvent('download');
+    await bar(page).getByRole('button', { name: 'Save the strokes of this work as InkML' }).click();
+    await bar(page)
+      .getByLabel('InkML file', { exact: true })
+      .setInputFiles(await (await saving).path());
+    await expect(remarks).toHaveCount(before + 2);
+    const [one, two] = await boxesOf(drawn(page));
+    expect(Math.abs(one!.left - two!.left) + Math.abs(one!.top - two!.top)).toBeLessThan(1);
+    await choose(page, 'Done');
+    await page.keyboard.press('Control+z');
+    await expect(remarks).toHaveCount(before + 1);
+    await expect(drawn(page)).toHaveCount(1);
+    await saved(page);
+  });
+
   await test.step('it stays within half a line of them at 640 pixels and with letters twice as large', async () => {
     const near = async (): Promise<void> => {
       await expect(async () => {

@@ -1,8 +1,10 @@
 /* Makes docs/screenshots from the sample school, at 1280 × 800. */
 import { chromium, type Page } from '@playwright/test';
+import { execFileSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import {
   enter,
+  linesOf,
   openCourse,
   openDesk,
   pick,
@@ -66,6 +68,58 @@ async function drawOnTheText(page: Page): Promise<void> {
   await page.keyboard.press('Enter');
 }
 
+/** A line under some words, by the pen that was used last. */
+async function underline(page: Page, words: string): Promise<void> {
+  const [line] = await linesOf(page, words);
+  const { left, right, bottom } = line!;
+  await page.mouse.move(left, bottom + 1);
+  await page.mouse.down();
+  for (let step = 1; step <= 30; step++) {
+    await page.mouse.move(left + ((right - left) * step) / 30, bottom + 1 + 2 * Math.sin(step));
+    await page.waitForTimeout(25);
+  }
+  await page.mouse.up();
+}
+
+/** A box, an arrow and some words, and a wave on the free paper beside it. */
+async function drawOnThePicture(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Draw', exact: true }).click();
+  const bar = page.getByRole('toolbar', { name: 'What you draw with' });
+  const choose = (name: string): Promise<void> => bar.getByRole('button', { name, exact: true }).click();
+  const draw = async (places: (readonly [number, number])[]): Promise<void> => {
+    await page.mouse.move(...places[0]!);
+    await page.mouse.down();
+    for (const place of places) await page.mouse.move(...place);
+    await page.mouse.up();
+  };
+  await choose('Free paper beside the work');
+  const { x, y, width } = (await page.locator('.picture .layer').boundingBox())!;
+  await choose('Rectangle');
+  await choose('Strength');
+  await draw([
+    [x + 0.08 * width, y + 0.3 * width],
+    [x + 0.5 * width, y + 0.42 * width],
+  ]);
+  await choose('Arrow');
+  await choose('Question');
+  await draw([
+    [x + 0.86 * width, y + 0.62 * width],
+    [x + 0.68 * width, y + 0.52 * width],
+  ]);
+  await choose('Words');
+  await page.mouse.click(x + 0.74 * width, y + 0.7 * width);
+  await page.keyboard.type('left foot?');
+  await page.keyboard.press('Enter');
+  await choose('Pen');
+  await choose('Next step');
+  await draw(
+    Array.from(
+      { length: 40 },
+      (_, step) => [x + 1.04 * width + step * 3, y + 0.3 * width + 12 * Math.sin(step / 3)] as const,
+    ),
+  );
+}
+
 const teacher = await enter(browser, server, TEACHER);
 await picture(teacher, 'to-mark');
 await openCourse(teacher, 'Reading the Shore');
@@ -80,13 +134,31 @@ await drawOnTheText(teacher);
 await picture(teacher, 'desk-all-kinds');
 await teacher.getByRole('button', { name: 'Done', exact: true }).click();
 await teacher.getByRole('article').focus();
-await select(teacher, 'Mrs Anstey, who lives there');
-await teacher.keyboard.down('Space');
-await teacher.waitForTimeout(6000);
-await teacher.screenshot({ path: `${FOLDER}desk-speaking.png` });
-await teacher.keyboard.up('Space');
-await ribbonAbout(teacher, 'Mrs Anstey').waitFor();
+await teacher.keyboard.press('l');
+await teacher.getByText('Talking it through').waitFor();
 await teacher.waitForTimeout(1500);
+await select(teacher, 'Mrs Anstey, who lives there');
+await teacher.waitForTimeout(2500);
+await teacher.keyboard.press('i');
+await teacher.getByRole('button', { name: 'Pen', exact: true }).click();
+await underline(teacher, 'as they do in other places');
+await teacher.keyboard.press('i');
+await teacher.keyboard.press('3');
+await teacher.waitForTimeout(2500);
+await select(teacher, 'I only notice that nobody');
+await teacher.keyboard.press('2');
+await teacher.waitForTimeout(2500);
+await teacher.keyboard.press('l');
+await teacher.getByRole('button', { name: 'Hear part 2' }).click();
+await teacher.waitForTimeout(1800);
+await teacher.screenshot({ path: `${FOLDER}talk-through.png` });
+await teacher.getByRole('button', { name: 'Leave the talk-through' }).click();
+await teacher.getByText('Saved', { exact: true }).waitFor();
+await teacher.goto(`${teacher.url().replace(/#.*/, '')}/as-student`);
+const saving = teacher.waitForEvent('download');
+await teacher.getByRole('button', { name: 'Download as PDF' }).click();
+const pdf = await (await saving).path();
+execFileSync('pdftoppm', ['-r', '96', '-png', '-singlefile', '-f', '1', pdf, `${FOLDER}marked-pdf`]);
 await teacher.goto(`${server.address}/search?words=the+reader`);
 await teacher.getByRole('article').first().waitFor();
 await picture(teacher, 'find-remarks');
@@ -187,31 +259,10 @@ await teacher.getByRole('link', { name: 'Look through and return' }).click();
 await teacher.getByRole('checkbox', { name: 'Tick Dagny Holmqvist' }).check();
 await picture(teacher, 'return-check');
 
-await desk(teacher, 'Dagny Holmqvist');
+await desk(teacher, 'Piotr Wysocki');
 await teacher.setViewportSize({ width: 820, height: 1180 });
-await teacher.getByRole('navigation', { name: 'Remarks at their passages' }).getByRole('button').nth(2).click();
+await drawOnThePicture(teacher);
 await picture(teacher, 'desk-on-a-tablet');
-
-const empty = await Server.start('screenshots-empty', { sample: false });
-const first = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-await first.goto(empty.setUp);
-await first.getByLabel('Name of the school').fill('Low Water School');
-await first.getByLabel('Your name').fill(TEACHER);
-await first.getByLabel('Choose a password').fill('seven tides a week');
-await first.getByLabel('The password once more').fill('seven tides a week');
-await first.getByRole('button', { name: 'Open the school' }).click();
-await first.getByRole('button', { name: 'Go on' }).click();
-await first.getByLabel('Title of a new course').fill('Reading the Shore');
-await first.getByRole('button', { name: 'Make the course' }).click();
-await first.getByLabel('Title of a new assignment').fill('A letter to the harbour board');
-await first.getByRole('button', { name: 'Make the assignment' }).click();
-await first
-  .getByLabel('Written instructions')
-  .fill('Ask the board for one thing, and give three reasons with their sources.');
-await first.getByLabel('Category').fill('Letters');
-await first.getByLabel('Weight in the course').fill('15');
-await picture(first, 'assignment-being-made');
-await empty.remove();
 
 await browser.close();
 await server.remove();

@@ -1,3 +1,4 @@
+import type { Quote } from '../anchor/anchor.ts';
 import { packPoints, unpackPoints } from './pack.ts';
 import type { Hold, InkPoint, InkTool, Stroke } from './stroke.ts';
 
@@ -10,6 +11,8 @@ import type { Hold, InkPoint, InkTool, Stroke } from './stroke.ts';
 export interface InkGroup {
   /** What it is about, for people. */
   label: string;
+  /** The words that its strokes hang on, so that they are found again in the same text. */
+  quote?: Quote | undefined;
   strokes: readonly Stroke[];
 }
 
@@ -24,8 +27,8 @@ export function writeInkml(groups: readonly InkGroup[], hexOf: (colour: string) 
     return brushes.get(key)!;
   };
   const traces = groups.map(
-    ({ label, strokes }) =>
-      `  <traceGroup>\n    <annotation type="about">${escaped(label)}</annotation>\n${strokes
+    ({ label, quote, strokes }) =>
+      `  <traceGroup>\n    <annotation type="about">${escaped(label)}</annotation>\n${quoted(quote)}${strokes
         .map(
           (stroke) =>
             `    <traceGroup brushRef="#${brushOf(stroke)}">\n${details(stroke)}${trace(stroke)}    </traceGroup>\n`,
@@ -50,6 +53,9 @@ ${definitions.join('')}  </definitions>
 ${traces.join('')}</ink>
 `;
 }
+
+const quoted = (quote: Quote | undefined): string =>
+  quote ? `    <annotation type="quote">${escaped(JSON.stringify(quote))}</annotation>\n` : '';
 
 const details = ({ tool, colour, text, hold }: Stroke): string =>
   Object.entries({ tool, colour, text, hold: hold && JSON.stringify(hold) })

@@ -93,6 +93,17 @@ describe('the remarks that a take would make', () => {
       select(9.8, passage(400, 420)),
     ]);
     expect(made.map(({ kind }) => kind)).toEqual(['strength', 'repair', 'question']);
+    // Chosen while the last words about the one before are still being said.
+    const soon = parts([
+      { type: 'kind', at: 0, kind: 'strength' },
+      select(0.5, passage(0, 30)),
+      select(3.8, passage(201, 220)),
+      { type: 'kind', at: 3.9, kind: 'repair' },
+    ]);
+    expect(soon.map(({ start, kind }) => [start, kind])).toEqual([
+      [0, 'strength'],
+      [4.5, 'repair'],
+    ]);
   });
 });
 

@@ -79,7 +79,8 @@ export function partsOf(track: Track, heard: Heard, paper: Paper): Part[] {
     const end = cuts[index]?.at ?? heard.duration;
     return {
       ...{ start, end, anchor },
-      kind: kindBefore(track, index === passages.length - 1 ? Infinity : end),
+      // A key belongs to the next as soon as that is spoken about, or chosen.
+      kind: kindBefore(track, Math.min(passages[index + 1]?.at ?? Infinity, cuts[index]?.at ?? Infinity)),
       strokes: strokes.map(({ placed }) => placed),
       doubt: cuts[index - 1]?.doubt ?? 0,
     };

@@ -1,4 +1,16 @@
-import { drawingOf, isNear, MOST_STROKES, placedStrokes, strokeOf, writeInkml, type PlacedStroke } from '#core/ink';
+import { locatePassage, passageAnchor } from '#core/anchor';
+import type { Folio } from '#core/folio';
+import {
+  drawingOf,
+  drawingsOf,
+  isNear,
+  MOST_STROKES,
+  placedStrokes,
+  strokeOf,
+  writeInkml,
+  type Drawing,
+  type PlacedStroke,
+} from '#core/ink';
 import { keyEntry, KEY_INKS } from '#core/margin';
 import { fileNameOf } from '#core/text';
 import { PLAIN_COLOURS, PLAIN_HEX } from '#contract/ink';
@@ -9,7 +21,7 @@ import { useFeedback } from '../feedback/feedback-store.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import { useMarginKey } from '../feedback/margin-key.ts';
 import { useAnchorName } from '../feedback/use-anchor-name.ts';
-import { NoInkml, readInkml } from '../ink/inkml-file.ts';
+import { NoInkml, readInkml, type InkmlStroke } from '../ink/inkml-file.ts';
 import { useInkTools } from '../ink/ink-tools.ts';
 import { INKING, TALKED, type StrokeChange } from '../ink/inking.ts';
 import type { Talking } from './use-talking.ts';
@@ -46,8 +58,8 @@ export function useInk({ work, returned, kind, page, show, talking }: Options): 
   const remarkOf = (id: string | undefined): Remark | undefined =>
     store.feedback?.remarks.find((remark) => remark.id === id);
 
-  const drawing = (strokes: readonly PlacedStroke[]): ReturnType<typeof drawingOf> =>
-    drawingOf(strokes, work()?.folio ?? { text: '', leaves: [] });
+  const paper = (): Pick<Folio, 'text' | 'leaves'> => work()?.folio ?? { text: '', leaves: [] };
+  const drawing = (strokes: readonly PlacedStroke[]): Drawing | undefined => drawingOf(strokes, paper());
 
   const weight = (strokes: readonly PlacedStroke[]): number =>
     strokes.reduce((sum, one) => sum + strokeOf(one).points.length, 0);
@@ -109,25 +121,50 @@ export function useInk({ work, returned, kind, page, show, talking }: Options): 
     const drawnOn = (store.feedback?.remarks ?? []).filter(({ ink }) => ink);
     const now = work();
     if (!now || drawnOn.length === 0) return undefined;
-    const groups = drawnOn.map(({ anchor, ink }) => ({ label: anchorName(anchor), strokes: ink! }));
+    const groups = drawnOn.map(({ anchor, ink }) => ({
+      label: anchorName(anchor),
+      ...(anchor.type === 'passage' && { quote: anchor.quote }),
+      strokes: ink!,
+    }));
     return { name: `${fileNameOf(now.student.name, 'Strokes')}.inkml`, content: writeInkml(groups, hexOf) };
   }
 
   const hexOf = (colour: string): string => PLAIN_HEX[colour] ?? KEY_INKS[keyEntry(margin.key.value, colour).color];
 
   async function take(content: string): Promise<void> {
+    const read = readInkml(content);
+    const [lying, held] = [read.filter(({ stroke }) => !stroke.hold), read.filter(({ stroke }) => stroke.hold)];
     const leaf = page();
-    if (leaf === undefined)
+    if (lying.length > 0 && leaf === undefined)
       throw new NoInkml('Strokes of a file lie on a page, a slide or a picture. Go to one first; this is a text.');
-    const strokes = readInkml(content).filter(({ hold }) => hold === undefined);
-    if (strokes.length === 0)
-      throw new NoInkml('The strokes in this file belong to words of a text, and cannot be put on a page.');
-    const submission = work()!.id;
-    for (let from = 0; from < strokes.length; from += MOST_STROKES) {
-      const now = drawing(strokes.slice(from, from + MOST_STROKES).map((stroke) => ({ leaf, stroke })))!;
-      const words = { ink: now.ink };
-      await actions.make(submission, { id: crypto.randomUUID(), anchor: now.anchor, kind: kind(), words });
+    const drawings =
+      lying.length > 0
+        ? drawingsOf(
+            lying.map(({ stroke }) => ({ leaf: leaf!, stroke })),
+            paper(),
+          )
+        : [];
+    const onWords = heldAgain(held);
+    if (drawings.length + onWords.length === 0)
+      throw new NoInkml('The words that these strokes belong to are not in this work.');
+    for (const { anchor, ink } of [...drawings, ...onWords])
+      await actions.make(work()!.id, { id: crypto.randomUUID(), anchor, kind: kind(), words: { ink } });
+  }
+
+  /** Strokes on words, at the same words of this text; those whose words are not here are left out. */
+  function heldAgain(held: readonly InkmlStroke[]): Drawing[] {
+    const { text } = paper();
+    const byQuote = new Map<string, InkmlStroke[]>();
+    for (const one of held) {
+      const key = JSON.stringify(one.quote ?? null);
+      byQuote.set(key, [...(byQuote.get(key) ?? []), one]);
     }
+    return [...byQuote.values()].flatMap((strokes) => {
+      const { quote } = strokes[0]!;
+      const found = quote && locatePassage(text, quote);
+      const anchor = found && passageAnchor(text, found.start, found.end);
+      return anchor ? [{ anchor, ink: strokes.map(({ stroke }) => stroke) }] : [];
+    });
   }
 
   provide(INKING, { draw, change, save, take });

@@ -17,7 +17,17 @@ const ink = (content: string): string => `<ink xmlns="http://www.w3.org/2003/Ink
 describe('an InkML file', () => {
   it('that was saved here gives back the strokes as they were', () => {
     const strokes = [stroke(), stroke({ tool: 'label', text: 'x < y' }), stroke({ hold: { type: 'along' } })];
-    expect(readInkml(writeInkml([{ label: 'Page 1', strokes }], () => '#000000'))).toEqual(strokes);
+    const read = readInkml(writeInkml([{ label: 'Page 1', strokes }], () => '#000000'));
+    expect(read).toEqual(strokes.map((one) => ({ stroke: one })));
+  });
+
+  it('that was saved here tells on which words a stroke hangs', () => {
+    const quote = { exact: 'a “wave” & more', prefix: 'before ', suffix: ' <after>' };
+    const groups = [
+      { label: 'Words', quote, strokes: [stroke({ hold: { type: 'free', start: 2 } })] },
+      { label: 'Page 1', strokes: [stroke()] },
+    ];
+    expect(readInkml(writeInkml(groups, () => '#000000')).map((one) => one.quote)).toEqual([quote, undefined]);
   });
 
   it('of another program is made to fit on a page, with what its channels say', () => {
@@ -26,13 +36,13 @@ describe('an InkML file', () => {
              <channel name="F" max="200"/></traceFormat></context></definitions>
            <trace contextRef="#c">0 0 100, 50 100 200</trace><trace contextRef="#c">50 0 0, 0 0 0</trace>`),
     );
-    const points = unpackPoints(one!.points);
+    const points = unpackPoints(one!.stroke.points);
     expect(points.map(({ x, y }) => [x / SURFACE_UNITS, y / SURFACE_UNITS])).toEqual([
       [0.1, 0.1],
       [0.5, 0.9],
     ]);
     expect(points[0]!.pressure).toBeCloseTo(0.5, 1);
-    expect([one!.tool, two!.colour]).toEqual(['pen', 'ink']);
+    expect([one!.stroke.tool, two!.stroke.colour]).toEqual(['pen', 'ink']);
   });
 
   it('has X and Y where it does not say what its traces are', () => {

@@ -7,6 +7,7 @@ import {
   type InkTool,
   type ReadStroke,
 } from '#core/ink';
+import { Quote } from '#contract/anchor';
 import { Hold, Stroke } from '#contract/ink';
 
 /** Seconds in the units that channels of time are measured in. */
@@ -23,12 +24,18 @@ interface Channel {
   most?: number;
 }
 
+export interface InkmlStroke {
+  stroke: Stroke;
+  /** The words that it hangs on. */
+  quote?: Quote;
+}
+
 /**
  * The strokes of an InkML file, as they are kept. Those that were saved here lie where they lay; those of another program are
  * made to fit on a page.
  * @throws NoInkml
  */
-export function readInkml(xml: string): Stroke[] {
+export function readInkml(xml: string): InkmlStroke[] {
   const document = new DOMParser().parseFromString(xml, 'application/xml');
   if (document.querySelector('parsererror') || document.documentElement.localName !== 'ink')
     throw new NoInkml('This is no InkML file. Save the strokes as InkML in the other program, and try again.');
@@ -37,7 +44,10 @@ export function readInkml(xml: string): Stroke[] {
     const read = traces.map((trace) => strokeOf(document, trace));
     if (read.length === 0) throw new NoInkml('There are no strokes in this file.');
     const own = traces.every((trace) => detail(trace, 'tool') !== undefined);
-    return (own ? read : fitted(read)).map((stroke) => Stroke.parse(strokeOfRead(stroke)));
+    return (own ? read : fitted(read)).map((stroke, index) => {
+      const quote = stroke.hold && detail(traces[index]!.parentElement!, 'quote');
+      return { stroke: Stroke.parse(strokeOfRead(stroke)), ...(quote && { quote: Quote.parse(JSON.parse(quote)) }) };
+    });
   } catch (error) {
     if (error instanceof NoInkml) throw error;
     throw new NoInkml('The strokes in this file cannot be read: it is damaged, or not written as InkML wants it.');

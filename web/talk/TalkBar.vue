@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { clock } from '#core/audio';
-import { mdiClose, mdiClosedCaption, mdiClosedCaptionOutline, mdiPause, mdiPlay } from '@mdi/js';
+import {
+  mdiClose,
+  mdiClosedCaption,
+  mdiClosedCaptionOutline,
+  mdiPause,
+  mdiPlay,
+  mdiSkipNext,
+  mdiSkipPrevious,
+} from '@mdi/js';
 import { computed, defineAsyncComponent } from 'vue';
 import { recordingUrl } from '../player/media-url.ts';
 import { usePlayer } from '../player/player.ts';
@@ -21,6 +29,11 @@ const duration = computed(() => recording.value?.sound.duration ?? 0);
 const passages = computed(() => props.show.timeline.value?.passages ?? []);
 const place = computed(() => passages.value.filter(({ at }) => at <= player.position.value).length);
 
+/** A little before it was chosen, people have often begun to speak about it. */
+const RUN_UP = 1;
+const before = computed(() => passages.value.findLast(({ at }) => at - RUN_UP < player.position.value - RUN_UP));
+const after = computed(() => passages.value.find(({ at }) => at - RUN_UP > player.position.value));
+const hear = (passage: { at: number } | undefined): void => void (passage && props.show.playFrom(passage.at - RUN_UP));
 const toggle = (): void => void (recording.value && player.toggle(recording.value.id, recordingUrl(recording.value)));
 const seek = (event: Event): void => player.seek(Number((event.target as HTMLInputElement).value));
 </script>
@@ -35,6 +48,10 @@ const seek = (event: Event): void => player.seek(Number((event.target as HTMLInp
       :aria-label="player.playing.value ? 'Pause the talk-through' : 'Go on with the talk-through'"
       @click="toggle"
     />
+    <template v-if="passages.length > 0">
+      <v-btn :icon="mdiSkipPrevious" size="36" aria-label="Passage before" :disabled="!before" @click="hear(before)" />
+      <v-btn :icon="mdiSkipNext" size="36" aria-label="Passage after" :disabled="!after" @click="hear(after)" />
+    </template>
     <span class="figures where">{{ clock(player.position.value) }} of {{ clock(duration) }}</span>
     <div class="line">
       <input
@@ -46,14 +63,12 @@ const seek = (event: Event): void => player.seek(Number((event.target as HTMLInp
         aria-label="Moment of the talk-through"
         @input="seek"
       />
-      <button
+      <span
         v-for="({ at, kind }, index) in passages"
         :key="index"
-        type="button"
+        aria-hidden="true"
         :class="['mark', `kind-${kind ?? show.remark.value?.kind}`, { past: index < place }]"
         :style="{ left: `${(at / (duration || 1)) * 100}%` }"
-        :aria-label="`Hear passage ${index + 1} of ${passages.length}, at ${clock(at)}`"
-        @click="show.playFrom(at - 1)"
       />
     </div>
     <p v-if="captionsShown" class="words" :lang="captions?.language" dir="auto">
@@ -120,18 +135,13 @@ input {
 .mark {
   position: absolute;
   top: 0;
-  width: 24px;
-  height: 24px;
-  margin-left: -12px;
-}
-.mark::before {
-  content: '';
-  position: absolute;
-  inset: 0 10px 8px;
+  width: 4px;
+  height: 12px;
+  margin-left: -2px;
   background: var(--kind);
   opacity: 0.45;
 }
-.mark.past::before {
+.mark.past {
   opacity: 1;
 }
 .words {
