@@ -106,6 +106,7 @@ const microphone = computed(() => {
           </button>
         </div>
         <v-btn
+          class="through"
           :icon="mdiGestureTap"
           size="36"
           :aria-label="commandOf('talk').title"
@@ -185,6 +186,12 @@ const microphone = computed(() => {
   display: block;
   color: var(--quiet);
   font-size: 13px;
+}
+/* There the menu has it, and the hint its place. */
+@media (max-width: 900px) {
+  .through {
+    display: none;
+  }
 }
 .preview {
   height: 60px;
