@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { drawOnSurface, keepOnSurface, packPoints, pathOf, thinPoints, TOLERANCE, unpackPoints } from './index.ts';
 import type { DrawnStroke, InkPoint } from './stroke.ts';
-import { isInside, touches } from './touch.ts';
+import { isInside, penPressure, touches } from './touch.ts';
 
 const coordinate = fc.integer({ min: -20_000, max: 20_000 });
 const anyPoint = fc.record({
@@ -137,5 +137,14 @@ describe('what is touched', () => {
     const dense = stroke(Array.from({ length: 11 }, (_, index) => point(index * 10, 0)));
     expect(isInside(dense, loop)).toBe(true);
     expect(isInside(box, loop)).toBe(false);
+  });
+
+  it('draws broader the flatter its pen is held, and never more than it can', () => {
+    const upright = penPressure(0.4, Math.PI / 2);
+    const [leaning, flat] = [penPressure(0.4, Math.PI / 4), penPressure(0.4, 0)];
+    expect(upright).toBeCloseTo(0.4);
+    expect(leaning).toBeGreaterThan(upright);
+    expect(flat).toBeGreaterThan(leaning);
+    expect([penPressure(0.9, 0), penPressure(0.4, undefined)]).toEqual([1, 0.4]);
   });
 });

@@ -57,3 +57,17 @@ function contains(loop: readonly Place[], { x, y }: Place): boolean {
   });
   return inside;
 }
+
+/** How much broader a pen draws that is laid flat, as the side of a pencil does. */
+const FLAT = 0.6;
+
+/**
+ * The pressure of a pen with its tilt: the flatter it is held, the broader it draws.
+ * @param pressure from 0 to 1
+ * @param altitude of the pen over the paper in radians, from 0 to π/2 upright (Pointer Events 3, `altitudeAngle`); undefined where the
+ *   device does not tell
+ */
+export const penPressure = (pressure: number, altitude: number | undefined): number =>
+  Math.min(1, pressure * (1 + FLAT * (1 - Math.min(1, Math.max(0, (altitude ?? UPRIGHT) / UPRIGHT)))));
+
+const UPRIGHT = Math.PI / 2;

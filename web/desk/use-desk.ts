@@ -126,7 +126,7 @@ export function useDeskPage(
       halted: talking.halted,
       async speakOver() {
         if (returned.value || recorder.speaking.value) return false;
-        void speaking.talkThrough();
+        beginTalking();
         await until(() => talking.on.value || (!recorder.speaking.value && recorder.problem.value !== null)).toBe(true);
         return talking.on.value;
       },
@@ -225,6 +225,12 @@ export function useDeskPage(
   });
   const { undo, redo, wayBack } = useUndo(submission, notice);
 
+  function beginTalking(): void {
+    // What was shown of another one would lie below what is drawn now.
+    focused.value = undefined;
+    void speaking.talkThrough();
+  }
+
   function speak(): void {
     if (returned.value || !feedback.value || talking.on.value) return;
     notice.value = undefined;
@@ -277,7 +283,7 @@ export function useDeskPage(
     hush: () => talking.on.value || speaking.hush(),
     talkThrough() {
       if (recorder.speaking.value || speaking.counting.value > 0) speaking.hush();
-      else if (!returned.value && feedback.value) void speaking.talkThrough();
+      else if (!returned.value && feedback.value) beginTalking();
     },
     talking,
     press: () => (recorder.speaking.value || speaking.counting.value > 0 ? speaking.hush() : speak()),

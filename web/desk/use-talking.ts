@@ -4,7 +4,7 @@ import { strokeOf, type PlacedStroke, type Stroke } from '#core/ink';
 import { apart, strokeSeconds, type TalkEvent, type TalkView } from '#core/talk';
 import { LARGEST_TRACK_INK, MOST_EVENTS } from '#contract/talk';
 import { refDebounced, useEventListener, useThrottleFn } from '@vueuse/core';
-import { computed, shallowRef, watch, type ComputedRef } from 'vue';
+import { computed, ref, shallowRef, watch, type ComputedRef } from 'vue';
 import { aboutOf } from '../recorder/take-kind.ts';
 import { useRecorder } from '../recorder/use-recorder.ts';
 import { viewOf } from '../talk/work-view.ts';
@@ -104,7 +104,12 @@ export function useTalking({ submission, folio, root, target, kind }: Options): 
     chosen = now;
     note({ type: 'select', anchor });
   }
-  watch(refDebounced(computed(target), CHOSEN_AFTER), choose);
+  // What is selected while the hand still drags is no choice yet, however slowly it goes.
+  const pressed = ref(false);
+  useEventListener(window, 'pointerdown', () => (pressed.value = true), { capture: true });
+  useEventListener(window, ['pointerup', 'pointercancel'], () => (pressed.value = false), { capture: true });
+  const settled = computed(() => (pressed.value ? undefined : target()));
+  watch(refDebounced(settled, CHOSEN_AFTER), choose);
 
   function draw(placed: PlacedStroke): boolean {
     const held = drawn.value.reduce((sum, one) => sum + strokeOf(one).points.length, 0);

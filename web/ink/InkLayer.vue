@@ -66,10 +66,12 @@ const lying = (): Lying[] => [
   ...inked.value.flatMap(({ id, ink, start }) =>
     ink.map((stroke) => ({ remark: id, stroke, parts: ground.value?.draw(stroke, start) ?? [] })),
   ),
-  ...talked.value.map(({ ink: [stroke], start = 0 }) => ({
-    ...{ remark: TALKED, stroke },
-    parts: ground.value?.draw(stroke, start) ?? [],
-  })),
+  ...talked.value
+    .filter(({ until = 0 }) => until >= 0)
+    .map(({ ink: [stroke], start = 0 }) => ({
+      ...{ remark: TALKED, stroke },
+      parts: ground.value?.draw(stroke, start) ?? [],
+    })),
 ];
 
 const look = (): Omit<DrawnStroke, 'points'> => ({

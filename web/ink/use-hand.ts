@@ -1,4 +1,4 @@
-import { isShape, touches, type DrawnStroke, type InkPoint } from '#core/ink';
+import { isShape, penPressure, touches, type DrawnStroke, type InkPoint } from '#core/ink';
 import { useInkTools } from './ink-tools.ts';
 import type { StrokeChange } from './inking.ts';
 import { liveCanvas, type LiveCanvas } from './live-canvas.ts';
@@ -43,7 +43,7 @@ export function useHand({ layer, canvas, look, lying, lasso, keep, change }: Opt
     const pen = 'pointerType' in event && event.pointerType === 'pen';
     return {
       ...{ x: event.clientX - frame.left, y: event.clientY - frame.top },
-      pressure: pen ? (event as PointerEvent).pressure : 0.5,
+      pressure: pen ? penPressure((event as PointerEvent).pressure, (event as PointerEvent).altitudeAngle) : 0.5,
       at: Math.max(0, event.timeStamp - begun) / 1000,
     };
   }

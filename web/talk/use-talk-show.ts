@@ -2,7 +2,7 @@ import { strokeOf, type PlacedStroke } from '#core/ink';
 import { isSeen, lastBefore, timelineOf, type Timeline } from '#core/talk';
 import type { Remark } from '#contract/remarks';
 import { useEventListener } from '@vueuse/core';
-import { computed, provide, ref, watch, watchEffect, type ComputedRef, type Ref } from 'vue';
+import { computed, onScopeDispose, provide, ref, watch, watchEffect, type ComputedRef, type Ref } from 'vue';
 import { PERFORMANCE, type Along, type PerformancePart } from '../folio/performance.ts';
 import { SHOWN_INK, type ShownStroke } from '../ink/shown-ink.ts';
 import type { MarginEntry } from '../margin/entries.ts';
@@ -52,6 +52,18 @@ const shownStroke = (placed: PlacedStroke, key: number): Omit<ShownStroke, 'unti
   start: 'held' in placed ? placed.held.start : undefined,
 });
 
+const drawnNow = new WeakMap<PlacedStroke, ShownStroke>();
+let strokesDrawn = 0;
+
+/** A stroke that was just drawn: always the same, so that the next one does not draw it anew. */
+function liveStroke(placed: PlacedStroke): ShownStroke {
+  const before = drawnNow.get(placed);
+  if (before) return before;
+  const now = { ...shownStroke(placed, strokesDrawn++), until: undefined };
+  drawnNow.set(placed, now);
+  return now;
+}
+
 /** Shows a talk-through on the work: the page follows, strokes grow as they were drawn, passages light up. */
 export function useTalkShow({ remarks, focused, root, performing, live }: Options): TalkShow {
   const player = usePlayer();
@@ -75,8 +87,7 @@ export function useTalkShow({ remarks, focused, root, performing, live }: Option
   );
   /** All of them, so that none has to be made anew when somebody jumps; those in the same state are the same as before. */
   const strokes = computed((before?: readonly ShownStroke[]): readonly ShownStroke[] => {
-    if (live && live.value.length > 0)
-      return live.value.map((placed, key) => ({ ...shownStroke(placed, key), until: undefined }));
+    if (live && live.value.length > 0) return live.value.map(liveStroke);
     const now = moment.value;
     const all = kept.value.map(({ timed, shown }, index): ShownStroke => {
       const until = !isSeen(timed, Math.min(now, Number.MAX_VALUE))
@@ -131,6 +142,7 @@ export function useTalkShow({ remarks, focused, root, performing, live }: Option
 
   const mix = ref<Mix>('both');
   watchEffect(() => (player.element.muted = playing.value && mix.value === 'performance'));
+  onScopeDispose(() => (player.element.muted = false));
   const along = (leaf: number): ComputedRef<Along | undefined> => {
     // While it goes on, nothing of it changes from frame to frame.
     const now = computed(() =>
