@@ -134,8 +134,9 @@ test('a message to the class is spoken once, heard above the returned work, and 
   const first = student.getByRole('group', { name: 'the message to the class' }).first();
   await expect(first).toContainText('Good evening, all of you.');
   await first.getByRole('button', { name: /^Play/ }).click();
-  await expect(first.locator('.played').first()).toBeAttached();
-  await student.waitForTimeout(10_000);
+  await expect(first.getByRole('button', { name: /^Pause/ })).toBeVisible();
+  await expect(first.getByRole('button', { name: /^Play/ })).toBeVisible();
+  await student.waitForLoadState('networkidle');
 
   await page.reload();
   await messages.first().getByText('2 students have heard it').click();

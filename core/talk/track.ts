@@ -1,5 +1,5 @@
 import type { Anchor } from '../anchor/anchor.ts';
-import { heardAt, type Span } from '../audio/edit.ts';
+import { heardAt, spokenAt, type Span } from '../audio/edit.ts';
 import { strokeOf, unpackPoints, type PlacedStroke } from '../ink/index.ts';
 
 /** What of the work was in sight: a leaf and the share of its height, from 0 to 1, that was a little above the middle. */
@@ -55,19 +55,9 @@ export function inTime(events: readonly TalkEvent[]): TalkEvent[] {
  */
 export const retimedTrack = (track: Track, before: readonly Span[] | null, now: readonly Span[]): TalkEvent[] =>
   track.map((event) => {
-    const at = heardFrom(now, before ? spoken(before, event.at) : event.at);
+    const at = heardFrom(now, before ? spokenAt(before, event.at) : event.at);
     return { ...event, at: Math.round(at * 1000) / 1000 };
   });
-
-/** Like `spokenAt`, also for what happened when all had been said. */
-function spoken(kept: readonly Span[], heard: number): number {
-  let left = heard;
-  for (const span of kept) {
-    if (left <= span.end - span.start) return span.start + left;
-    left -= span.end - span.start;
-  }
-  return (kept.at(-1)?.end ?? 0) + left;
-}
 
 /** When a moment of the original is heard, or the next that is. */
 const heardFrom = (kept: readonly Span[], moment: number): number =>

@@ -2,7 +2,7 @@ import type { Anchor } from '#core/anchor';
 import type { Rubric } from '#core/grading';
 import { readNextWaiting } from '#contract/waiting';
 import type { Remark } from '#contract/remarks';
-import { until, useIntervalFn, useLocalStorage } from '@vueuse/core';
+import { useIntervalFn, useLocalStorage } from '@vueuse/core';
 import { storeToRefs } from 'pinia';
 import { computed, nextTick, onBeforeUnmount, provide, ref, shallowRef, watch, type Ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -24,7 +24,6 @@ import { provideRecordingActions } from '../recordings/recording-actions.ts';
 import { call, sentenceOf } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
-import { useTalkShow } from '../talk/use-talk-show.ts';
 import { DESK, type Desk } from './desk.ts';
 import type { DrawerName } from './drawer/drawer-name.ts';
 import { warmBank } from './drawer/warm-bank.ts';
@@ -38,7 +37,7 @@ import { useForms } from './use-forms.ts';
 import { useInk } from './use-ink.ts';
 import { useMovingStamp } from './use-moving-stamp.ts';
 import { useOthers } from './use-others.ts';
-import { useTalking } from './use-talking.ts';
+import { useTalkDesk } from './use-talk-desk.ts';
 import { usePace } from './use-pace.ts';
 import { useUndo } from './use-undo.ts';
 import { useWriting } from './use-writing.ts';
@@ -109,28 +108,16 @@ export function useDeskPage(
       if (passages > 1) desk.takeApart({ id: remark });
     },
   });
-  const talking = useTalking({
-    submission,
+  const {
+    talking,
+    show,
+    begin: beginTalking,
+  } = useTalkDesk({
+    ...{ submission, focused, speaking, root: folio },
     folio: () => work.value?.folio,
-    root: folio,
     target: () => choosing.target.value,
-    kind: () => speaking.nextKind.value,
-  });
-  const show = useTalkShow({
     remarks: () => remarks.value,
-    focused: () => focused.value,
-    root: folio,
-    live: talking.strokes,
-    performing: {
-      begun: talking.begun,
-      halted: talking.halted,
-      async speakOver() {
-        if (returned.value || recorder.speaking.value) return false;
-        beginTalking();
-        await until(() => talking.on.value || (!recorder.speaking.value && recorder.problem.value !== null)).toBe(true);
-        return talking.on.value;
-      },
-    },
+    returned: () => returned.value,
   });
   const writing = useWriting(submission, made);
   const entries = useDeskEntries(
@@ -224,12 +211,6 @@ export function useDeskPage(
     talking,
   });
   const { undo, redo, wayBack } = useUndo(submission, notice);
-
-  function beginTalking(): void {
-    // What was shown of another one would lie below what is drawn now.
-    focused.value = undefined;
-    void speaking.talkThrough();
-  }
 
   function speak(): void {
     if (returned.value || !feedback.value || talking.on.value) return;

@@ -20,6 +20,9 @@ const SAME_CHARACTERS = 40;
 /** Readings of two clocks, to tell how far they are apart, and milliseconds between them. */
 const READINGS = 15;
 const COMPARE_EVERY = 30;
+/** Milliseconds between two such comparisons, and the seconds that clocks may have moved apart since the last. */
+const COMPARE_AGAIN = 1500;
+const MOVED = 0.01;
 /** Seconds from the microphone to the recorder: the browser hands a stream on in pieces of 10 ms. Measured by `e2e/over.spec.ts`. */
 const ON_THE_WAY = 0.024;
 
@@ -118,33 +121,40 @@ export function useTalking({ submission, folio, root, target, kind }: Options): 
     return true;
   }
 
-  /** The student's recording, while both clocks are being compared. */
-  let comparing: { leaf: number; readings: [number, number][] } | undefined;
+  /** The student's recording while it plays, the clocks that are being compared, and what was noted of them last. */
+  let performing: { leaf: number; readings: [number, number][]; apart: number } | undefined;
 
+  /** No two clocks run alike for long, and a busy machine may hold one up: they are compared as long as both run. */
   function begun(leaf: number, position: () => number): void {
     settle();
+    performing = undefined;
     if (!on.value) return;
-    const now = { leaf, readings: [] as [number, number][] };
-    comparing = now;
+    const now = { leaf, readings: [] as [number, number][], apart: Infinity };
+    performing = now;
     const read = (): void => {
-      if (comparing !== now) return;
+      if (performing !== now || !on.value) return;
       now.readings.push([recorder.moment(), position()]);
-      if (now.readings.length === READINGS) settle();
-      else setTimeout(read, COMPARE_EVERY);
+      const enough = now.readings.length === READINGS;
+      if (enough) settle();
+      setTimeout(read, enough ? COMPARE_AGAIN : COMPARE_EVERY);
     };
     read();
   }
 
   function settle(): void {
-    const done = comparing;
-    comparing = undefined;
-    if (!done) return;
-    const from = done.readings[0]![1];
-    noteAt(from + apart(done.readings) + ON_THE_WAY, { type: 'perform', leaf: done.leaf, from });
+    const first = performing?.readings[0];
+    if (!performing || !first) return;
+    const now = apart(performing.readings);
+    const few = performing.readings.length < READINGS && performing.apart < Infinity;
+    performing.readings = [];
+    if (few || Math.abs(now - performing.apart) < MOVED) return;
+    performing.apart = now;
+    noteAt(first[1] + now + ON_THE_WAY, { type: 'perform', leaf: performing.leaf, from: first[1] });
   }
 
   function halted(): void {
     settle();
+    performing = undefined;
     if (on.value) note({ type: 'halt' });
   }
 

@@ -35,4 +35,13 @@ defineExpose({ root });
   opacity: 0;
   pointer-events: none;
 }
+/* Nothing is scrolled in a photograph: what is wider or taller than its frame makes the leaf larger. */
+.stage :deep(.sheet) {
+  width: max-content;
+  min-width: 100%;
+}
+.stage :deep(.leaf > *) {
+  max-height: none;
+  overflow: visible;
+}
 </style>

@@ -42,6 +42,8 @@ export async function photograph(
   await document.fonts.ready;
   const elements = [...root.querySelectorAll<HTMLElement>('[data-leaf]')];
   const fontEmbedCSS = await getFontEmbedCSS(root);
+  // Letters that come with a picture are not always there when a browser draws it for the first time.
+  if (elements[0]) await toCanvas(elements[0], { fontEmbedCSS, pixelRatio: 1 });
   const leaves: PhotographedLeaf[] = [];
   for (const [index, element] of elements.entries()) {
     element.scrollIntoView();

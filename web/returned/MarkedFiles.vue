@@ -23,7 +23,10 @@ const files = computed(() =>
   ),
 );
 /** What is no PDF and no picture is laid out on pages here. */
-const others = computed(() => files.value.length < props.work.folio.files.length);
+const others = computed(() => {
+  const { leaves, files: all } = props.work.folio;
+  return leaves.some(({ kind, file }) => kind !== 'sound' && !MARKABLE.includes(all[file]?.format ?? ''));
+});
 const store = useFeedback();
 const stage = useTemplateRef<{ root: HTMLElement | null }>('stage');
 const laidOut = ref<number>();
@@ -67,7 +70,7 @@ async function layOut(): Promise<void> {
 </script>
 
 <template>
-  <section v-if="work.folio.files.length > 0" aria-label="Marked files">
+  <section v-if="files.length > 0 || others" aria-label="Marked files">
     <h2>With the remarks in it</h2>
     <v-btn
       v-for="{ name, position } in files"
