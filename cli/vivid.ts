@@ -123,6 +123,20 @@ program
   .action(async (file: string) => print(await (await import('./grade.ts')).grade(file)));
 
 program
+  .command('statistics')
+  .argument('[numbers]', 'a file with a number a line; standard input where there is none', '-')
+  .description('print {n, mean, median, q1, q3, sd, min, max}: quartiles by Hyndman & Fan type 7, sd of a sample')
+  .action(async (file: string) => print(await (await import('./numbers.ts')).statistics(file)));
+
+program
+  .command('agreement')
+  .argument('<ratings>', 'a CSV file: a row a unit, a column a rater, whole numbers, empty where not rated')
+  .description(
+    'print {units, raters, exact, adjacent, kappa, alpha}: per cent the same and at most one apart, Cohen’s kappa with quadratic weights, Krippendorff’s alpha for ordered ratings',
+  )
+  .action(async (file: string) => print(await (await import('./numbers.ts')).agreement(file)));
+
+program
   .command('split')
   .argument('<take>', 'a JSON file; docs/split.md says what is in it')
   .description('print where a take that went through several passages becomes several remarks')
