@@ -82,6 +82,7 @@ const rooms = {
     ],
     ...[
       'grading',
+      'gradebook',
       'class',
       'earlier',
       'feedback',

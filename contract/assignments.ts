@@ -71,6 +71,8 @@ const Rules = z.object({
   category: z.string().trim().max(60),
   /** Hundredths of a per cent of the result of the course. */
   weight: Hundredths.min(0).max(100_00).nullable(),
+  /** Extra credit: adds to what is earned in the course, and nothing to what is possible. */
+  extra: z.boolean(),
   /** How many versions may be handed in; null for as many as one likes. */
   attempts: z.int().min(1).max(100).nullable(),
   /** Null for all that can be read. */

@@ -11,6 +11,7 @@ import { earlierRoutes } from './earlier/routes.ts';
 import { problems } from './errors.ts';
 import { feedbackRoutes } from './feedback/routes.ts';
 import { gradingRoutes } from './grading/routes.ts';
+import { gradebookRoutes } from './gradebook/routes.ts';
 import { greetingRoutes } from './greetings/routes.ts';
 import { answerRoutes } from './hand-in/answer-routes.ts';
 import { typedRoutes } from './hand-in/typed-routes.ts';
@@ -114,6 +115,7 @@ const ROUTES = [
   returningRoutes,
   presenceRoutes,
   gradingRoutes,
+  gradebookRoutes,
   remarkRoutes,
   bankFileRoutes,
   bankRoutes,

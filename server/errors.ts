@@ -317,6 +317,23 @@ export const problems = {
       `Your teacher takes only: ${formats.join(', ')}. Save your work as one of these and hand it in again.`,
     ),
   rubricRefused: (why: string) => new ProblemError(422, 'rubric-refused', 'Rubric refused', why),
+  schemeRefused: (why: string) => new ProblemError(422, 'scheme-refused', 'Not kept', why),
+  cellTwice: () =>
+    new ProblemError(422, 'cell-twice', 'Not kept', 'One student is there twice in the same assignment.'),
+  marksNameless: () =>
+    new ProblemError(
+      409,
+      'marks-nameless',
+      'Marked without names',
+      'This assignment is marked without names. Grade its works at the desk; they are shown here once they are returned.',
+    ),
+  nothingPossible: () =>
+    new ProblemError(
+      422,
+      'nothing-possible',
+      'Nothing to give',
+      'Say first what this assignment is out of: open it and set the points of the whole work, or a rubric.',
+    ),
   notAStudent: () =>
     new ProblemError(
       422,

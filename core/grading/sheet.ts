@@ -160,6 +160,18 @@ function caseOf(sheet: Sheet, parts: Part[]): Case {
   };
 }
 
+/** What a work is out of before anything is scored; null where nothing gives points. */
+export function possiblePoints({
+  rubric,
+  questions = [],
+  marking = PLAIN_MARKING,
+}: Pick<Sheet, 'rubric' | 'questions' | 'marking'>): Hundredths | null {
+  const own = rubric.filter(({ bonus }) => !bonus);
+  if (own.length + questions.length === 0) return marking.possible;
+  if (own.some(({ weight }) => weight !== undefined)) return marking.possible ?? 100_00;
+  return [...own.map(bestOf), ...questions.map(({ points }) => points)].reduce((sum, points) => sum + points, 0);
+}
+
 const ruleOf = ({ percent, floor, ...terms }: LateTerms): LateRule => ({
   ...terms,
   percent: hundredths(percent),

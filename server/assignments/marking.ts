@@ -25,7 +25,7 @@ export async function updateMarking(db: Queries, assignment: string, marking: Ma
 }
 
 /** When an assignment `a` counts, how much, and what may be handed in. */
-export const RULE_COLUMNS = 'a.term, a.category, (a.weight * 100)::int as weight, a.attempts, a.formats';
+export const RULE_COLUMNS = 'a.term, a.category, (a.weight * 100)::int as weight, a.attempts, a.formats, a.extra';
 
 export async function updateRules(
   db: Queries,
@@ -36,10 +36,11 @@ export async function updateRules(
     weight,
     attempts,
     formats,
-  }: Pick<AssignmentSettings, 'term' | 'category' | 'weight' | 'attempts' | 'formats'>,
+    extra,
+  }: Pick<AssignmentSettings, 'term' | 'category' | 'weight' | 'attempts' | 'formats' | 'extra'>,
 ): Promise<void> {
   await db.query(
-    `update assignments set term = $2, category = $3, weight = $4::int / 100.0, attempts = $5, formats = $6::jsonb where id = $1`,
-    [assignment, term, category, weight, attempts, formats && JSON.stringify(formats)],
+    `update assignments set term = $2, category = $3, weight = $4::int / 100.0, attempts = $5, formats = $6::jsonb, extra = $7 where id = $1`,
+    [assignment, term, category, weight, attempts, formats && JSON.stringify(formats), extra],
   );
 }

@@ -13,9 +13,9 @@ export async function copyAssignment(tx: Queries, from: string, course: string, 
   const id = randomUUID();
   await tx.query(
     `insert into assignments (id, course, title, brief, open, budget, shown, decimals, half_steps, possible, late_rule,
-       anonymous, term, category, weight, attempts, formats)
+       anonymous, term, category, weight, attempts, formats, extra)
      select $1, $3, coalesce($4, title), brief, false, budget, shown, decimals, half_steps, possible, late_rule,
-       anonymous, case when course = $3 then term end, category, weight, attempts, formats from assignments where id = $2`,
+       anonymous, case when course = $3 then term end, category, weight, attempts, formats, extra from assignments where id = $2`,
     [id, from, course, title ?? null],
   );
   await tx.query(
@@ -58,7 +58,7 @@ export async function teachesAssignment(db: Queries, assignment: string, person:
 export async function copyCourse(tx: Queries, from: string, title: string, teacher: string): Promise<CourseSummary> {
   const copy = await insertCourse(tx, title, teacher);
   await tx.query(
-    `update courses set terms = o.terms, margin_key = o.margin_key, spoken_language = o.spoken_language
+    `update courses set terms = o.terms, grading = o.grading, margin_key = o.margin_key, spoken_language = o.spoken_language
      from courses o where courses.id = $1 and o.id = $2`,
     [copy.id, from],
   );

@@ -3,6 +3,7 @@ import type { Feedback } from '../../contract/submissions.ts';
 import { asTeacher } from '../access/visible.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
+import { withWorkHistory } from '../grading/history.ts';
 import { selectFeedback } from './queries.ts';
 import { givenOf, insertReturn } from './returns.ts';
 
@@ -27,25 +28,29 @@ export async function returnWork(
   if (!row || row.withdrawn_at !== null || row.returned_at !== null) return false;
   const feedback = (await selectFeedback(tx, submission, asTeacher))!;
   const { grade } = outcomeOf(feedback);
-  await tx.query(
-    `update submissions set returned_at = now(), returned_by = $2, held = $3, ready_at = null, return_at = null,
-       points = $4::int / 100.0, possible = $5::int / 100.0, percentage = $6::int / 100.0, grade = $7, explanation = $8
-     where id = $1`,
-    [
-      ...[submission, teacher, held],
-      ...[grade?.points ?? null, grade?.possible ?? null, grade?.percentage ?? null],
-      ...[grade?.grade ?? null, grade?.explanation ?? null],
-    ],
+  await withWorkHistory(tx, submission, teacher, () =>
+    tx.query(
+      `update submissions set returned_at = now(), returned_by = $2, held = $3, ready_at = null, return_at = null,
+         points = $4::int / 100.0, possible = $5::int / 100.0, percentage = $6::int / 100.0, grade = $7, explanation = $8
+       where id = $1`,
+      [
+        ...[submission, teacher, held],
+        ...[grade?.points ?? null, grade?.possible ?? null, grade?.percentage ?? null],
+        ...[grade?.grade ?? null, grade?.explanation ?? null],
+      ],
+    ),
   );
   await insertReturn(tx, submission, givenOf({ ...feedback, grade }), teacher);
   return true;
 }
 
-/** What was held back of a returned work goes out. */
-export async function releaseHeld(db: Queries, submission: string): Promise<boolean> {
-  const rows = await db.query(
-    'update submissions set held = null where id = $1 and returned_at is not null and held is not null returning 1 as one',
-    [submission],
+/** What was held back of a returned work goes out. Call in a transaction. */
+export async function releaseHeld(tx: Queries, submission: string, teacher: string): Promise<boolean> {
+  const rows = await withWorkHistory(tx, submission, teacher, () =>
+    tx.query(
+      'update submissions set held = null where id = $1 and returned_at is not null and held is not null returning 1 as one',
+      [submission],
+    ),
   );
   return rows.length > 0;
 }
@@ -55,17 +60,19 @@ export async function releaseHeld(db: Queries, submission: string): Promise<bool
  * student will see what changed. Call in a transaction.
  * @param soon only within that minute
  */
-export async function takeBack(tx: Queries, submission: string, soon = false): Promise<boolean> {
+export async function takeBack(tx: Queries, submission: string, teacher: string, soon = false): Promise<boolean> {
   const [row] = await tx.query(
     `select returned_at > now() - make_interval(secs => $2) as regretted from submissions
      where id = $1 and returned_at is not null for update`,
     [submission, REGRET_SECONDS],
   );
   if (!row || (soon && !row.regretted)) return false;
-  await tx.query(
-    `update submissions set returned_at = null, returned_by = null, held = null, points = null, possible = null,
-       percentage = null, grade = null, explanation = null where id = $1`,
-    [submission],
+  await withWorkHistory(tx, submission, teacher, () =>
+    tx.query(
+      `update submissions set returned_at = null, returned_by = null, held = null, points = null, possible = null,
+         percentage = null, grade = null, explanation = null where id = $1`,
+      [submission],
+    ),
   );
   if (row.regretted)
     await tx.query(
@@ -83,7 +90,7 @@ export async function setReturned(
   teacher: string,
 ): Promise<Feedback> {
   if (returned) await returnWork(tx, submission, teacher);
-  else await takeBack(tx, submission);
+  else await takeBack(tx, submission, teacher);
   const feedback = await selectFeedback(tx, submission, { teacher: true, person: teacher });
   if (!feedback) throw problems.notFound();
   return feedback;

@@ -9,6 +9,7 @@ import { holdForChange } from '../access/work-state.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
+import { withHistory, withWorkHistory } from './history.ts';
 import {
   deletePoints,
   deleteScore,
@@ -33,9 +34,11 @@ export function gradingRoutes(context: Context): Router {
       await holdForChange(tx, 'submission', submission);
       const by = await selectBy(tx, 'score', [submission, criterion]);
       if (by !== person.id) refuseIfChanged((await selectScores(tx, submission))[criterion] ?? null, score, was);
-      if (score === null) await deleteScore(tx, submission, criterion);
-      else if (!(await upsertScore(tx, { submission, criterion, score, person: person.id })))
-        throw problems.unknownLevel();
+      await withWorkHistory(tx, submission, person.id, async () => {
+        if (score === null) await deleteScore(tx, submission, criterion);
+        else if (!(await upsertScore(tx, { submission, criterion, score, person: person.id })))
+          throw problems.unknownLevel();
+      });
     });
     return { scores: await selectScores(db, submission) };
   });
@@ -46,9 +49,11 @@ export function gradingRoutes(context: Context): Router {
       await holdForChange(tx, 'submission', submission);
       const by = await selectBy(tx, 'points', [submission, question]);
       if (by !== person.id) refuseIfChanged((await selectPoints(tx, submission))[question] ?? null, points, was);
-      if (points === null) await deletePoints(tx, submission, question);
-      else if (!(await upsertPoints(tx, { submission, question, points, person: person.id })))
-        throw problems.pointsRefused();
+      await withWorkHistory(tx, submission, person.id, async () => {
+        if (points === null) await deletePoints(tx, submission, question);
+        else if (!(await upsertPoints(tx, { submission, question, points, person: person.id })))
+          throw problems.pointsRefused();
+      });
     });
     return { points: await selectPoints(db, submission) };
   });
@@ -59,13 +64,16 @@ export function gradingRoutes(context: Context): Router {
       await holdForChange(tx, 'submission', submission);
       const by = await selectBy(tx, 'adjustment', [submission]);
       if (by !== person.id) refuseIfChanged((await selectAdjustment(tx, submission)) ?? null, adjustment, was);
-      await putAdjustment(tx, submission, adjustment, person.id);
+      await withWorkHistory(tx, submission, person.id, () => putAdjustment(tx, submission, adjustment, person.id));
     });
     return { adjustment: (await selectAdjustment(db, submission)) ?? null };
   });
 
   serve(router, context, setStanding, 'standing.set', async ({ params, body, person }) => {
-    if (!(await putStanding(db, { ...params, person: person.id }, body))) throw problems.notAStudent();
+    const put = await db.transaction((tx) =>
+      withHistory(tx, params, person.id, () => putStanding(tx, { ...params, person: person.id }, body)),
+    );
+    if (!put) throw problems.notAStudent();
     return body;
   });
 

@@ -45,7 +45,8 @@ export function returningRoutes(context: Context): Router {
       params.assignment,
       body.works,
       async (tx, work) =>
-        (await returnWork(tx, work, person.id, body.held)) || (body.held === null && (await releaseHeld(tx, work))),
+        (await returnWork(tx, work, person.id, body.held)) ||
+        (body.held === null && (await releaseHeld(tx, work, person.id))),
     ),
   }));
 
@@ -53,8 +54,8 @@ export function returningRoutes(context: Context): Router {
     planned: await updateReturnAt(db, await selectOf(db, params.assignment, body.works), body.at),
   }));
 
-  serve(router, context, takeBackWorks, 'assignment.return', async ({ params, body }) => ({
-    takenBack: await each(params.assignment, body.works, (tx, work) => takeBack(tx, work, true)),
+  serve(router, context, takeBackWorks, 'assignment.return', async ({ params, body, person }) => ({
+    takenBack: await each(params.assignment, body.works, (tx, work) => takeBack(tx, work, person.id, true)),
   }));
 
   serve(router, context, setReady, 'feedback.return', async ({ params, body }) => {

@@ -1,7 +1,14 @@
 import type { Queries } from '../db/database.ts';
 
 /** Columns that say who did something, wherever a student can stand in one. */
-const DOERS = ['replies.author', 'recordings.owner', 'uploads.owner', 'mails.person', 'remarks.settled_by'];
+const DOERS = [
+  'replies.author',
+  'recordings.owner',
+  'uploads.owner',
+  'mails.person',
+  'remarks.settled_by',
+  'grade_changes.student',
+];
 
 /** Columns that are there once for each student: what the one who stays has already counts. */
 const ONCE = [
@@ -9,6 +16,7 @@ const ONCE = [
   { table: 'notice_settings', column: 'person', with: [] },
   { table: 'typed_drafts', column: 'student', with: ['assignment'] },
   { table: 'standings', column: 'student', with: ['assignment'] },
+  { table: 'entered_grades', column: 'student', with: ['assignment'] },
   { table: 'greetings', column: 'student', with: ['teacher'] },
   { table: 'listenings', column: 'person', with: ['recording'] },
   { table: 'speech_agreements', column: 'person', with: ['place'] },

@@ -169,6 +169,11 @@ function leaveDue(): void {
     </div>
     <p v-if="weightWrong" class="refused" role="alert">A weight is a number from 0 to 100, or nothing.</p>
     <v-checkbox
+      label="Extra credit: adds to the course grade and takes nothing from whoever leaves it out"
+      :model-value="overview.extra"
+      @update:model-value="set({ extra: $event === true })"
+    />
+    <v-checkbox
       label="Mark without names: you see whose a work is when it is returned"
       :model-value="overview.anonymous"
       @update:model-value="set({ anonymous: $event === true })"

@@ -18,7 +18,7 @@ const overview: AssignmentOverview = {
     open: false,
     anonymous: false,
   },
-  ...{ term: null, category: '', weight: null, attempts: null, formats: null, terms: [] },
+  ...{ term: null, category: '', weight: null, extra: false, attempts: null, formats: null, terms: [] },
   ...{ marking: PLAIN_MARKING, questions: [], handouts: [], rows: [] },
 };
 const question: Question = { id: 'q', kind: 'short', prompt: 'How high?', choices: [], points: 100 };

@@ -1,0 +1,231 @@
+import { outcomeOf, type Outcome, type Sheet } from '#core/grading';
+import { isLate, minutesLate, workState } from '#core/workflow';
+import { setImmediate } from 'node:timers/promises';
+import { z } from 'zod';
+import { Hundredths, Id, Instant } from '../../contract/basics.ts';
+import type { GradeCell } from '../../contract/gradebook.ts';
+import { Adjustment, Flag, Grade, Scores } from '../../contract/grading.ts';
+import { Held } from '../../contract/submissions.ts';
+import { select, type Queries } from '../db/database.ts';
+import { GRADE_JSON } from './queries.ts';
+import { BACK_AGAIN } from '../submissions/state.ts';
+import type { Column } from './columns.ts';
+
+/** A student in an assignment. */
+export interface Place {
+  assignment: string;
+  student: string;
+}
+
+/** What a cell is made of, and what comes of it. */
+export interface Found {
+  cell: GradeCell;
+  /** The arithmetic, or why there is no result. */
+  explanation: string;
+  held: z.infer<typeof Held> | null;
+}
+
+/** So many assignments are read at once, and so many works computed, before others have a turn. */
+const COLUMNS_AT_ONCE = 8;
+const WORKS_AT_ONCE = 250;
+
+export const placeOf = ({ assignment, student }: Place): string => `${assignment} ${student}`;
+
+/** Only at some places `x`, which are given as JSON. */
+const at = (some: boolean, assignment: string, student: string): string =>
+  some
+    ? `join jsonb_to_recordset($2::jsonb) as x(assignment uuid, student uuid) on x.assignment = ${assignment} and x.student = ${student}`
+    : '';
+
+const WorkRow = z.object({
+  assignment: Id,
+  student: Id,
+  submission: Id,
+  version: z.int(),
+  handedInAt: Instant,
+  returnedAt: Instant.nullable(),
+  readyAt: Instant.nullable(),
+  held: Held.nullable(),
+  rubricVersion: z.int().nullable(),
+  grade: Grade.nullable(),
+  remarks: z.int(),
+  spoken: z.int(),
+  heard: z.int(),
+  unanswered: z.int(),
+  scores: Scores,
+  points: z.record(Id, Hundredths),
+  adjustment: Adjustment.nullable(),
+  backAgain: z.boolean(),
+});
+type WorkRow = z.infer<typeof WorkRow>;
+
+/**
+ * The newest versions with all that their results are made of. What belongs to many works is counted once for all of them: a
+ * query for each would take a class of thirty some seconds.
+ */
+const worksSql = (some: boolean): string => `
+  with works as (
+    select distinct on (s.assignment, s.student) s.id, s.assignment, s.student, s.version, s.handed_in_at, s.returned_at, s.ready_at,
+      s.held, s.rubric_version, s.points, s.possible, s.percentage, s.grade, s.explanation
+    from submissions s ${at(some, 's.assignment', 's.student')}
+    where s.assignment = any($1::uuid[]) and s.withdrawn_at is null
+    order by s.assignment, s.student, s.version desc),
+  said as (
+    select r.submission, count(*) filter (where r.author <> w.student)::int as remarks,
+      count(*) filter (where r.recording is not null and not r.private)::int as spoken,
+      count(l.finished_at)::int as heard
+    from works w join remarks r on r.submission = w.id and r.put_aside_at is null
+    left join listenings l on l.recording = r.recording and l.person = w.student group by r.submission),
+  answered as (
+    select r.submission, count(*)::int as unanswered
+    from works w join remarks r on r.submission = w.id and r.put_aside_at is null and r.settled_at is null and r.dealt_at is null
+    join lateral (select y.author from replies y where y.remark = r.id order by y.made_at desc, y.id desc limit 1) last on last.author = w.student
+    group by r.submission),
+  scored as (
+    select k.submission, jsonb_object_agg(k.criterion, case
+        when k.level is not null then jsonb_build_object('level', k.level)
+        when k.points is not null then jsonb_build_object('points', (k.points * 100)::int)
+        else '{"notAssessed": true}' end) as scores
+    from works w join scores k on k.submission = w.id group by k.submission),
+  pointed as (
+    select q.submission, jsonb_object_agg(q.question, (q.points * 100)::int) as points
+    from works w join question_points q on q.submission = w.id group by q.submission)
+  select s.assignment, s.student, s.id as submission, s.version, s.handed_in_at as "handedInAt", s.returned_at as "returnedAt",
+    s.ready_at as "readyAt", s.held, s.rubric_version as "rubricVersion", ${GRADE_JSON} as grade,
+    coalesce(said.remarks, 0) as remarks, coalesce(said.spoken, 0) as spoken, coalesce(said.heard, 0) as heard,
+    coalesce(answered.unanswered, 0) as unanswered, coalesce(scored.scores, '{}') as scores, coalesce(pointed.points, '{}') as points,
+    case when j.submission is not null then jsonb_build_object('extra', (j.extra * 100)::int, 'total', (j.total * 100)::int,
+      'reason', j.reason) end as adjustment,
+    s.version > 1 and ${BACK_AGAIN} as "backAgain"
+  from works s left join said on said.submission = s.id left join answered on answered.submission = s.id
+  left join scored on scored.submission = s.id left join pointed on pointed.submission = s.id
+  left join adjustments j on j.submission = s.id`;
+
+const EnteredRow = z.object({ assignment: Id, student: Id, points: Hundredths, returnedAt: Instant.nullable() });
+const enteredSql = (some: boolean): string =>
+  `select g.assignment, g.student, (g.points * 100)::int as points, g.returned_at as "returnedAt" from entered_grades g
+   ${at(some, 'g.assignment', 'g.student')} where g.assignment = any($1::uuid[])`;
+
+const StandingRow = z.object({ assignment: Id, student: Id, flag: Flag.nullable(), extendedUntil: Instant.nullable() });
+const standingsSql = (some: boolean): string =>
+  `select g.assignment, g.student, g.flag, g.extended_until as "extendedUntil" from standings g
+   ${at(some, 'g.assignment', 'g.student')} where g.assignment = any($1::uuid[])`;
+
+/**
+ * What is known of the students in some assignments; where nothing is, there is none.
+ * @param places where only some students are asked for
+ */
+export async function selectCells(
+  db: Queries,
+  columns: readonly Column[],
+  places?: readonly Place[],
+): Promise<Map<string, Found>> {
+  const asked = places ? columns.filter(({ id }) => places.some(({ assignment }) => assignment === id)) : columns;
+  const found = new Map<string, Found>();
+  for (let from = 0; from < asked.length; from += COLUMNS_AT_ONCE)
+    await readColumns(db, asked.slice(from, from + COLUMNS_AT_ONCE), places, found);
+  return found;
+}
+
+async function readColumns(
+  db: Queries,
+  columns: readonly Column[],
+  places: readonly Place[] | undefined,
+  found: Map<string, Found>,
+): Promise<void> {
+  const some = places !== undefined;
+  const values = [columns.map(({ id }) => id), ...(some ? [JSON.stringify(places)] : [])];
+  const works = byPlace(await select(db, WorkRow, worksSql(some), values));
+  const entered = byPlace(await select(db, EnteredRow, enteredSql(some), values));
+  const standings = byPlace(await select(db, StandingRow, standingsSql(some), values));
+  const columnOf = new Map(columns.map((column) => [column.id, column]));
+  let computed = 0;
+  for (const key of new Set([...works.keys(), ...entered.keys(), ...standings.keys()])) {
+    const [work, typed, standing] = [works.get(key), entered.get(key), standings.get(key)];
+    const { assignment } = (work ?? typed ?? standing)!;
+    found.set(key, foundOf(columnOf.get(assignment)!, work, typed, standing));
+    if (++computed % WORKS_AT_ONCE === 0) await setImmediate();
+  }
+}
+
+const byPlace = <Row extends Place>(rows: readonly Row[]): Map<string, Row> =>
+  new Map(rows.map((row) => [placeOf(row), row]));
+
+const NO_WORK = { submission: null, state: null, late: false, spoken: 0, heard: 0, unanswered: 0 } as const;
+
+function foundOf(
+  column: Column,
+  work: WorkRow | undefined,
+  typed: z.infer<typeof EnteredRow> | undefined,
+  standing: z.infer<typeof StandingRow> | undefined,
+): Found {
+  const flag = standing?.flag ?? null;
+  const late = work ? minutesLate(work.handedInAt, standing?.extendedUntil ?? column.dueAt) : 0;
+  if (work && column.anonymous && work.returnedAt === null)
+    return {
+      cell: {
+        ...NO_WORK,
+        points: null,
+        possible: null,
+        grade: null,
+        flag,
+        entered: false,
+        returned: false,
+        nameless: true,
+      },
+      ...{ explanation: '', held: null },
+    };
+  const sheet: Sheet = {
+    ...{ scale: column.scale, marking: column.marking, standing: { flag }, minutesLate: late },
+    ...(work
+      ? {
+          rubric: column.rubricOf(work.rubricVersion),
+          scores: work.scores,
+          questions: column.questions,
+          points: work.points,
+          adjustment: work.adjustment,
+        }
+      : { rubric: [], scores: {} }),
+  };
+  const own: Pick<Outcome, 'grade' | 'explanation'> | undefined =
+    work &&
+    (work.returnedAt === null ? outcomeOf(sheet) : { grade: work.grade, explanation: work.grade?.explanation ?? '' });
+  const isTyped = typed !== undefined && !own?.grade;
+  const { grade, explanation } = isTyped
+    ? typedOutcome(column, sheet, typed.points)
+    : (own ?? outcomeOfNoWork(sheet, column));
+  const { submission, spoken, heard, unanswered } = work ?? NO_WORK;
+  return {
+    cell: {
+      ...{ submission, spoken, heard, unanswered, flag },
+      state: work ? workState({ ...work, scores: scoresIn(work) }) : null,
+      late: work !== undefined && isLate(work.handedInAt, standing?.extendedUntil ?? column.dueAt),
+      points: grade?.points ?? null,
+      possible: grade?.possible ?? null,
+      grade: grade?.grade ?? null,
+      entered: isTyped,
+      returned: isTyped
+        ? typed.returnedAt !== null
+        : work !== undefined && work.returnedAt !== null && work.held !== 'grade',
+      nameless: false,
+    },
+    explanation,
+    held: work?.held ?? null,
+  };
+}
+
+/** What was typed is the whole work's. */
+const typedOutcome = ({ marking, possible }: Column, sheet: Sheet, points: number): Outcome =>
+  outcomeOf({
+    ...sheet,
+    ...{ rubric: [], scores: {}, questions: [], points: {}, minutesLate: 0 },
+    marking: { ...marking, possible },
+    adjustment: { extra: null, total: points, reason: '' },
+  });
+
+/** A flag says something where nothing was handed in, too. */
+const outcomeOfNoWork = (sheet: Sheet, { possible, marking }: Column): Pick<Outcome, 'grade' | 'explanation'> =>
+  sheet.standing?.flag ? outcomeOf({ ...sheet, marking: { ...marking, possible } }) : { grade: null, explanation: '' };
+
+const scoresIn = ({ scores, points, adjustment }: WorkRow): number =>
+  Object.keys(scores).length + Object.keys(points).length + (adjustment?.total == null ? 0 : 1);
