@@ -52,6 +52,7 @@ const rooms = {
       'hand-in',
       'assignments',
       'courses',
+      'gradebook',
       'sign-in',
       'joining',
       'speech',

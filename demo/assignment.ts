@@ -72,7 +72,7 @@ const criterion = (title: string, description: string, points: number[], levels:
   levels: levels.map((text, index) => ({ title: LEVELS[index]!, description: text, points: points[index]! })),
 });
 
-const WALK_RUBRIC: SampleCriterion[] = [
+export const LONG_RUBRIC: SampleCriterion[] = [
   criterion(
     'Observation',
     'What was seen, and how exactly.',
@@ -111,13 +111,13 @@ const WALK_RUBRIC: SampleCriterion[] = [
 const short = (title: string, description: string, levels: string[]): SampleCriterion =>
   criterion(title, description, [1, 2.5, 4, 5], levels);
 
-const CLEAR = short('Clear at a glance', 'Whether somebody who was not there understands it.', [
+export const CLEAR = short('Clear at a glance', 'Whether somebody who was not there understands it.', [
   'One has to ask.',
   'One has to look twice.',
   'It says what it means.',
   'One remembers it the next day.',
 ]);
-const TRUE = short('True to the place', 'Whether what is shown was really seen.', [
+export const TRUE = short('True to the place', 'Whether what is shown was really seen.', [
   'It could be anywhere.',
   'Some of it is from here.',
   'It is from here, and from one day.',
@@ -141,7 +141,7 @@ export const ASSIGNMENTS: SampleAssignment[] = [
     brief:
       'Walk one stretch of the Fennick shore. Say what you saw, what it tells about the place, and where your evidence ends. About 400 words, as a Word document.',
     dueDaysAgo: 2,
-    rubric: WALK_RUBRIC,
+    rubric: LONG_RUBRIC,
     works: [
       essay('amaru-quispe', 6),
       essay('bronagh-tully', 5.4),
@@ -166,7 +166,7 @@ export const ASSIGNMENTS: SampleAssignment[] = [
     },
     brief: 'Write about one place on the estuary that you know better than most people do. Any text format will do.',
     dueDaysAgo: 1.75,
-    rubric: WALK_RUBRIC.map((one, index) => ({ ...one, weight: [40, 40, 20][index]! })),
+    rubric: LONG_RUBRIC.map((one, index) => ({ ...one, weight: [40, 40, 20][index]! })),
     works: [
       { student: 'sione-tuipulotu', files: ['sione-tuipulotu.pdf'], daysAgo: 1.9 },
       { student: 'thandiwe-moyo', files: ['thandiwe-moyo.odt'], daysAgo: 1.8 },

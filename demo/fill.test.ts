@@ -14,6 +14,11 @@ import { ASSIGNMENTS } from './assignment.ts';
 import { bodies, type TestDatabase } from '../server/testing/databases.ts';
 import { WRITTEN } from './written.ts';
 import { fillSampleSchool } from './fill.ts';
+import { SCHEME } from './fill-term.ts';
+import { courseGrader } from '#core/grading';
+import type { GradeCell } from '../contract/gradebook.ts';
+import { selectGradebook } from '../server/gradebook/gradebook.ts';
+import { NOT_IN_TERM, TERM, TERM_COURSE } from './term.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
 import { selectBanked, selectPage } from '../server/bank/queries.ts';
 import { selectGreetings } from '../server/greetings/queries.ts';
@@ -108,7 +113,9 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
   });
 
   it('shows a student only their own', async () => {
-    const [own] = await selectOwnWork(test.db, await idOf('Dagny Holmqvist'));
+    const own = (await selectOwnWork(test.db, await idOf('Dagny Holmqvist'))).find(
+      ({ assignment }) => assignment.title === 'A walk along the shore',
+    );
     expect(own!.versions).toMatchObject([{ version: 1, files: ['dagny-holmqvist.docx'], returnedAt: null }]);
     const [nothing] = await selectOwnWork(test.db, await idOf('Zofia Krol'));
     expect(nothing!.versions).toEqual([]);
@@ -118,7 +125,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
   it('has remarks at the words they are about, with sounds as long as they say', async () => {
     for (const { student, remarks, fromBank = [] } of FEEDBACK) {
       const own = await selectOwnWork(test.db, await idOf(STUDENTS.find((name) => loginOf(name) === student)!));
-      const work = own.find(({ versions }) => versions.length > 0)!;
+      const work = own.find(({ assignment, versions }) => versions.length > 0 && assignment.course !== TERM_COURSE)!;
       const feedback = (await selectFeedback(test.db, work.versions.at(-1)!.submission, asTeacher))!;
       const written = WRITTEN.filter((one) => one.student === student);
       expect(feedback.remarks).toHaveLength(remarks.length + written.length + fromBank.length);
@@ -168,10 +175,27 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     ]);
   });
 
+  it('has a course with a term behind it, whose gradebook is full', async () => {
+    const [course] = await test.db.query('select id from courses where title = $1', [TERM_COURSE]);
+    const { columns, rows } = await selectGradebook(test.db, String(course!.id));
+    expect(columns.map(({ title }) => title)).toEqual(TERM.map(({ title }) => title));
+    expect(rows).toHaveLength(STUDENTS.length - NOT_IN_TERM.length);
+    const cells = rows.flatMap((row) => row.cells.filter((cell) => cell !== null));
+    expect(cells.filter(({ points }) => points !== null).length).toBeGreaterThan(rows.length * 9);
+    expect(new Set(cells.map(({ flag }) => flag))).toEqual(new Set([null, 'missing', 'excused']));
+    for (const some of [(cell: GradeCell) => cell.late, (cell: GradeCell) => !cell.returned && cell.entered])
+      expect(cells.filter(some).length).toBeGreaterThan(5);
+    expect(cells.reduce((sum, { spoken }) => sum + spoken, 0)).toBeGreaterThan(200);
+    const grades = rows.map((row) => courseGrader(columns, SCHEME)(row.cells.map((cell) => cell ?? undefined)).grade);
+    expect(new Set(grades).size).toBeGreaterThan(2);
+  });
+
   it('has two courses, and works in every state and with every flag', async () => {
     const teacher = await idOf(TEACHERS[0]!);
     const taught = await selectTaught(test.db, teacher);
-    expect(new Set(taught.map(({ course }) => course))).toEqual(new Set(['Reading the Shore', 'Counting the Tide']));
+    expect(new Set(taught.map(({ course }) => course))).toEqual(
+      new Set(['Reading the Shore', 'Counting the Tide', TERM_COURSE]),
+    );
     const overviews = await Promise.all(taught.map(({ id }) => selectOverview(test.db, id)));
     const rows = overviews.flatMap((overview) => overview!.rows);
     expect(new Set(rows.map(({ submission }) => submission?.state))).toEqual(

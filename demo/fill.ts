@@ -33,6 +33,7 @@ import {
   type SampleAssignment,
   type SampleWork,
 } from './assignment.ts';
+import { fillTerm } from './fill-term.ts';
 import { HEARD } from './heard.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
 import { fillBank, fillGreetings, sayAgain, sayNotes } from './fill-bank.ts';
@@ -87,6 +88,12 @@ async function fill(tx: Queries): Promise<void> {
       else await reattachEarlier(tx, submission, student);
     }
   }
+  await fillTerm(
+    tx,
+    people,
+    banked,
+    async (course, sample) => (await addAssignment(tx, course, { ...sample, works: [] })).assignment,
+  );
 }
 
 async function addPeople(db: Queries): Promise<{

@@ -14,6 +14,7 @@ import { vuetify } from './theme/theme.ts';
 
 registerSubject('feedback', async () => (await import('./feedback/subject.ts')).feedbackSubject);
 registerSubject('bank', async () => (await import('./bank/subject.ts')).bankSubject);
+registerSubject('gradebook', async () => (await import('./gradebook/subject.ts')).gradebookSubject);
 registerSubject('notes', async () => (await import('./notes/subject.ts')).noteSubject);
 
 findLostPages(router);

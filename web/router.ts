@@ -59,6 +59,13 @@ export const router = createRouter({
       props: true,
       meta: { teaches: true },
     },
+    {
+      path: '/courses/:course/gradebook',
+      name: 'gradebook',
+      component: () => import('./gradebook/GradebookPage.vue'),
+      props: true,
+      meta: { teaches: true },
+    },
     { path: '/bank', name: 'bank', component: () => import('./bank/BankPage.vue'), meta: { teaches: true } },
     {
       path: '/courses/:course/greetings',
@@ -69,6 +76,7 @@ export const router = createRouter({
     },
     { path: '/people', name: 'people', component: () => import('./joining/StewardPage.vue'), meta: { teaches: true } },
     { path: '/mail', name: 'mail', component: () => import('./joining/MailPage.vue'), meta: { teaches: true } },
+    { path: '/grades', name: 'grades', component: () => import('./gradebook/OwnGradesPage.vue') },
     { path: '/notices', name: 'notices', component: () => import('./joining/NoticesPage.vue') },
     { path: '/password', name: 'password', component: () => import('./sign-in/PasswordPage.vue') },
     { path: '/search', name: 'search', component: () => import('./search/SearchPage.vue') },

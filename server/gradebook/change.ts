@@ -49,11 +49,11 @@ async function refuseStrangers(
   if (changes.some(({ student }) => !students.has(student))) throw problems.notAStudent();
 }
 
-function refuseWrong({ assignment, to, was }: CellChange, found: Found | undefined, columns: readonly Column[]): void {
+function refuseWrong({ assignment, student, to, was }: CellChange, found: Found | undefined, columns: readonly Column[]): void {
   const now = valueOf(found);
   if (found?.cell.nameless && to.points !== undefined) throw problems.marksNameless();
   if (was && !isDeepStrictEqual(now, was) && !isDeepStrictEqual(now, { ...now, ...to }))
-    throw problems.changedMeanwhile(now);
+    throw problems.changedMeanwhile({ assignment, student, ...now });
   const work = found?.cell.submission !== null && found?.cell.submission !== undefined;
   const given = work && found.cell.state === 'returned';
   if (given && to.points !== undefined && to.points !== now.points) throw problems.returned();

@@ -157,7 +157,7 @@ describe.each(bodies)('the gradebook, on $name', ({ open }) => {
     await enrol(test.db, school.course, school.ids.colleague, 'teacher');
     await change([typed(700, { was: seen })], '', 'colleague');
     const answer = await change([typed(600, { was: seen })]);
-    expect(answer.json).toMatchObject({ status: 409, now: { points: 700 } });
+    expect(answer.json).toMatchObject({ status: 409, now: { points: 700, student: school.ids.author } });
     expect((await change([typed(700, { was: seen })])).status).toBe(200);
     expect((await change([typed(600, { was: { ...seen, points: 700 } })])).status).toBe(200);
     expect(await cell(school.ids.author)).toMatchObject({ points: 600 });

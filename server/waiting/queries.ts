@@ -124,6 +124,12 @@ async function selectAnswers(db: Queries, remarks: readonly string[]): Promise<M
 
 const Taught = Waiting.shape.assignments.element;
 
+/** Whether an assignment `a` is behind its teachers: it was due, and all that came in is returned. */
+const DONE = `(coalesce(a.due_at < now(), false)
+  and (exists (select from submissions s where s.assignment = a.id) or exists (select from entered_grades g where g.assignment = a.id))
+  and not exists (select from submissions s where s.assignment = a.id and s.returned_at is null and ${NEWEST}))`;
+
+/** What is to be marked comes first, what was marked last above what was marked earlier. */
 export const selectTaught = (db: Queries, teacher: string): Promise<Waiting['assignments']> =>
   select(
     db,
@@ -134,6 +140,6 @@ export const selectTaught = (db: Queries, teacher: string): Promise<Waiting['ass
        (select count(*)::int from submissions s where s.assignment = a.id and s.ready_at is not null and ${NEWEST}) as ready,
        (select count(*)::int from submissions s where s.assignment = a.id and s.returned_at is not null and ${NEWEST}) as returned
      from assignments a ${TAUGHT_BY}
-     order by a.due_at nulls last, a.title`,
+     order by ${DONE}, case when not ${DONE} then a.due_at end nulls last, a.due_at desc, a.title`,
     [teacher],
   );

@@ -23,3 +23,6 @@ export function fromLocal(local: string, zone = ownZone()): string | undefined {
   const found = differences.map((difference) => asUtc - difference).filter((one) => toLocal(one, zone) === minute);
   return found.length > 0 ? new Date(Math.min(...found)).toISOString() : undefined;
 }
+
+/** The day of an instant by the clock of a zone: `2026-11-27`. */
+export const dayOf = (instant: string, zone = ownZone()): string => toLocal(instant, zone).slice(0, 10);

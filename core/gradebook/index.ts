@@ -1,0 +1,3 @@
+export * from './block.ts';
+export * from './entry.ts';
+export * from './filter.ts';

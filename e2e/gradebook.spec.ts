@@ -1,0 +1,136 @@
+import type { Page } from '@playwright/test';
+import { enter, expect, saved, TEACHER, test } from './school.ts';
+
+test.use({ school: 'gradebook' });
+
+const COURSE = 'Letters from the Tideline';
+
+async function openGradebook(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Courses' }).click();
+  await page.getByRole('menuitem', { name: COURSE }).click();
+  await page.getByRole('link', { name: 'Gradebook' }).click();
+  await expect(page.getByRole('grid')).toBeVisible();
+}
+
+const cellOf = (page: Page, student: string, assignment: string) =>
+  page.getByRole('gridcell', { name: `${student}, ${assignment}: ` });
+
+test('grades are typed, filled, pasted and taken back, and the course grade follows', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openGradebook(page);
+  const grid = page.getByRole('grid');
+
+  // What a filter hides is counted, and one press away.
+  await page.getByLabel('Due from').fill('2099-01-01');
+  await expect(page.getByText('All 12 assignments are hidden by the dates.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show all assignments' }).click();
+  await expect(page.getByText('hidden by')).toBeHidden();
+
+  const log = 'Seminar: one object';
+  await cellOf(page, 'Catrin Pryce', log).click();
+  await page.keyboard.type('6,5');
+  await page.keyboard.press('Enter');
+  await expect(cellOf(page, 'Catrin Pryce', log)).toHaveText(/6\.5/u);
+  // Enter leads to the next student; letters are no number, and nothing is changed.
+  await page.keyboard.type('7o');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('“7o” is no grade.');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('m');
+  await expect(cellOf(page, 'Dagny Holmqvist', log)).toContainText('missing');
+  await saved(page);
+
+  await page.getByRole('button', { name: 'How it came about' }).click();
+  await expect(page.getByRole('cell', { name: 'Tamsin Adeyemi' }).first()).toBeVisible();
+  await expect(page.getByRole('cell', { name: 'missing', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(cellOf(page, 'Dagny Holmqvist', log)).not.toContainText('missing');
+  await saved(page);
+
+  // A block from a spreadsheet; one wrong cell in it, and nothing of it is taken.
+  const paste = (text: string) =>
+    grid.evaluate((element, content) => {
+      const data = new DataTransfer();
+      data.setData('text/plain', content);
+      element.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    }, text);
+  await cellOf(page, 'Aroha Ngata', log).click();
+  await paste('1\n2\nx\n');
+  await expect(page.getByRole('alert')).toContainText('Nothing was pasted. Dagny Holmqvist, Seminar: one object: “x” is no grade.');
+  await paste('1\r\n2\r\n3\r\n');
+  for (const [student, points] of [
+    ['Aroha Ngata', '1'],
+    ['Catrin Pryce', '2'],
+    ['Dagny Holmqvist', '3'],
+  ] as const)
+    await expect(cellOf(page, student, log).locator('.result')).toHaveText(points);
+  await paste('9\n'.repeat(100_000));
+  await expect(page.getByRole('alert')).toContainText('That is too much');
+  await saved(page);
+
+  // A whole column, and what was returned stays.
+  await page.getByRole('button', { name: 'A letter in winter: what can be done' }).click();
+  await page.getByLabel('Give out of 25').fill('80%');
+  await page.getByRole('button', { name: 'to the 22 empty ones' }).click();
+  await expect(cellOf(page, 'Aroha Ngata', 'A letter in winter').locator('.result')).toHaveText('20');
+  await saved(page);
+  await page.reload();
+  await expect(grid).toBeVisible();
+  await cellOf(page, 'Aroha Ngata', 'Words for mud').click();
+  await page.keyboard.type('1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('it has been returned');
+  await page.keyboard.press('Escape');
+});
+
+test('a cell leads to the desk and back to itself; what if changes nothing', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openGradebook(page);
+  await cellOf(page, 'Jomo Wekesa', 'Three maps of one bay').click();
+  await page.keyboard.press('o');
+  await expect(page).toHaveURL(/\/desk\//u);
+  await expect(page.getByText('Jomo Wekesa').first()).toBeVisible();
+  await page.goBack();
+  await expect(page.getByLabel('The cell', { exact: true })).toContainText('Jomo Wekesa · Three maps of one bay');
+
+  await page.keyboard.press('Home');
+  const cell = page.getByLabel('The cell', { exact: true });
+  await expect(cell).toContainText('Logs, 40 %:');
+  const before = await cell.textContent();
+  await page.getByRole('button', { name: 'What if' }).click();
+  await cellOf(page, 'Jomo Wekesa', 'Seminar: one object').click();
+  await page.keyboard.type('0');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 supposed')).toBeVisible();
+  await cellOf(page, 'Jomo Wekesa', 'Seminar: one object').click();
+  await page.keyboard.press('Home');
+  await expect(cell).not.toHaveText(before!);
+  await page.getByRole('button', { name: 'Back to what is' }).click();
+  await expect(cell).toHaveText(before!);
+});
+
+test('two teachers type into one cell: the second one chooses', async ({ browser, server }) => {
+  const first = await enter(browser, server, TEACHER);
+  const second = await enter(browser, server, 'Ruari Castellane');
+  await openGradebook(first);
+  await openGradebook(second);
+  const at = ['Thandiwe Moyo', 'Beach clean'] as const;
+  for (const [page, points] of [
+    [first, '1'],
+    [second, '2'],
+  ] as const) {
+    await page.getByRole('textbox', { name: 'Find a student' }).fill('Thandiwe');
+    await cellOf(page, ...at).click();
+    await page.keyboard.type(points);
+    await page.keyboard.press('Enter');
+    if (page === first) await saved(page);
+  }
+  await second.getByRole('button', { name: 'Compare' }).click();
+  const both = second.getByRole('dialog', { name: 'Changed by two people' });
+  await expect(both).toContainText('Thandiwe Moyo, Beach clean, as it is now1');
+  await both.getByRole('button', { name: 'Put in what I had' }).click();
+  await saved(second);
+  await expect(cellOf(second, ...at).locator('.result')).toHaveText('2');
+  await first.reload();
+  await expect(cellOf(first, ...at).locator('.result')).toHaveText('2');
+});
