@@ -104,6 +104,17 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
     .click();
   await expect(teacher.getByRole('heading', { name: 'Where you said it' })).toBeVisible();
   await look(teacher, 'the bank');
+  await openCourse(teacher, 'Letters from the Tideline');
+  await teacher.getByRole('link', { name: 'Gradebook' }).click();
+  await expect(teacher.getByRole('gridcell', { name: /^Dagny Holmqvist, Words for mud/ })).toBeVisible();
+  await teacher.getByRole('button', { name: 'How it came about' }).click();
+  await teacher.getByRole('button', { name: 'How the course is graded' }).click();
+  await expect(teacher.getByRole('checkbox', { name: 'Students see their course grade' })).toBeVisible();
+  await look(teacher, 'the gradebook');
+  await teacher.getByRole('button', { name: /^Words for mud/ }).click();
+  await expect(teacher.getByRole('button', { name: 'Sort by it' })).toBeVisible();
+  await look(teacher, 'what can be done to a column');
+  await teacher.keyboard.press('Escape');
   await openCourse(teacher, 'Reading the Shore');
   await teacher.getByRole('link', { name: 'A walk along the shore' }).first().click();
   await expect(teacher.getByRole('link', { name: /Dagny Holmqvist/ })).toBeVisible();
@@ -172,6 +183,7 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await look(student, 'scores on a phone');
   for (const [path, what] of [
     ['', 'own work'],
+    ['grades', 'own grades'],
     ['notices', 'notices'],
     ['search', 'find'],
     ['password', 'a new password'],

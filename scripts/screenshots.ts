@@ -122,9 +122,11 @@ async function drawOnThePicture(page: Page): Promise<void> {
 
 const teacher = await enter(browser, server, TEACHER);
 await picture(teacher, 'to-mark');
-await openCourse(teacher, 'Reading the Shore');
-await teacher.getByRole('heading', { name: 'The class' }).waitFor();
-await picture(teacher, 'course');
+await openCourse(teacher, 'Letters from the Tideline');
+await teacher.getByRole('link', { name: 'Gradebook' }).click();
+await teacher.getByLabel('Due from').fill('2026-09-01');
+await teacher.getByRole('gridcell', { name: /^Jomo Wekesa, Three maps of one bay/ }).click();
+await picture(teacher, 'gradebook');
 await desk(teacher, 'Dagny Holmqvist');
 await teacher.locator('mark', { hasText: 'hiss' }).first().click();
 await picture(teacher, 'desk');

@@ -105,23 +105,23 @@ export function courseGrader(
     .map(({ grade, from }) => ({ grade, from: exact(from, 100_00) }))
     .sort((a, b) => compared(b.from, a.from));
 
+  const dropping = categories.flatMap(({ drop }, index) => (drop > 0 ? [{ drop, index }] : []));
+
   return (cells) => {
+    const counting: Counting[] = [];
     const fates = items.map((item, at): Fate => {
       const cell = cells[at];
       if (cell?.flag === 'excused' || cell?.flag === 'incomplete') return cell.flag;
       if (!weightOf[at]) return 'noWeight';
-      return pointsOf(item, cell) ? 'counts' : 'open';
+      const given = pointsOf(item, cell);
+      if (!given) return 'open';
+      counting.push({ at, points: given.points, possible: given.possible, extra: item.extra });
+      return 'counts';
     });
-    const counting = items.flatMap((item, at): Counting[] =>
-      fates[at] === 'counts' ? [{ at, ...pointsOf(item, cells[at])!, extra: item.extra }] : [],
-    );
-    for (const [index, { drop }] of categories.entries())
-      if (drop > 0)
-        for (const { at } of lowest(
-          counting.filter((one) => categoryOf[one.at] === index && !one.extra),
-          drop,
-        ))
-          fates[at] = 'dropped';
+    for (const { drop, index } of dropping) {
+      const own = counting.filter((one) => categoryOf[one.at] === index && !one.extra);
+      for (const { at } of lowest(own, drop)) fates[at] = 'dropped';
+    }
     const left = counting.filter(({ at }) => fates[at] === 'counts');
 
     const groups: CourseGroup[] =

@@ -2,6 +2,7 @@ import { benchApp } from './app.ts';
 import { benchBank } from './bank.ts';
 import { benchCrowd } from './crowd.ts';
 import { benchDocuments } from './documents.ts';
+import { benchGradebook } from './gradebook.ts';
 import { benchInk } from './ink.ts';
 import { benchMargin } from './margin.ts';
 import { benchReattach } from './reattach.ts';
@@ -20,6 +21,7 @@ const SUBJECTS: Record<string, () => object | Promise<object>> = {
   crowd: benchCrowd,
   desk: benchDesk,
   documents: benchDocuments,
+  gradebook: benchGradebook,
   ink: benchInk,
   margin: benchMargin,
   opening: benchOpening,

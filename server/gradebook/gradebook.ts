@@ -10,7 +10,6 @@ const StudentRow = z.object({ id: Id, name: z.string(), left: z.boolean() });
 export async function selectGradebook(db: Queries, course: string): Promise<Gradebook> {
   const { id, title, terms, scheme } = await selectCourseScheme(db, course);
   const columns = await selectColumns(db, course);
-  const cells = await selectCells(db, columns);
   const students = await select(
     db,
     StudentRow,
@@ -18,6 +17,7 @@ export async function selectGradebook(db: Queries, course: string): Promise<Grad
      where e.course = $1 and e.role in ('student', 'left') order by p.name, p.id`,
     [course],
   );
+  const cells = await selectCells(db, columns, undefined, students.length);
   return {
     ...{ course: { id, title }, terms, scheme },
     columns: columns.map(columnOf),

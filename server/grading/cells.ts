@@ -25,9 +25,9 @@ export interface Found {
   held: z.infer<typeof Held> | null;
 }
 
-/** So many assignments are read at once, and so many works computed, before others have a turn. */
-const COLUMNS_AT_ONCE = 8;
-const WORKS_AT_ONCE = 250;
+/** So many works are read at once, and so many computed, before others have a turn. */
+const READ_AT_ONCE = 2500;
+const COMPUTED_AT_ONCE = 250;
 
 export const placeOf = ({ assignment, student }: Place): string => `${assignment} ${student}`;
 
@@ -58,10 +58,12 @@ const WorkRow = z.object({
   backAgain: z.boolean(),
 });
 type WorkRow = z.infer<typeof WorkRow>;
+const WorkRows = z.object({ rows: z.array(WorkRow).nullable() });
 
 /**
- * The newest versions with all that their results are made of. What belongs to many works is counted once for all of them: a
- * query for each would take a class of thirty some seconds.
+ * The newest versions with all that their results are made of, where they are not made yet. What belongs to many works is counted once for all of them: a
+ * query for each would take a class of thirty some seconds. It comes as one value, since a database that is asked for a thousand rows
+ * takes longer to hand them over than to find them.
  */
 const worksSql = (some: boolean): string => `
   with works as (
@@ -70,27 +72,28 @@ const worksSql = (some: boolean): string => `
     from submissions s ${at(some, 's.assignment', 's.student')}
     where s.assignment = any($1::uuid[]) and s.withdrawn_at is null
     order by s.assignment, s.student, s.version desc),
+  own as (
+    select r.id, r.submission, r.recording, r.private, r.author, w.student, r.settled_at is null and r.dealt_at is null as open
+    from works w join remarks r on r.submission = w.id and r.put_aside_at is null),
   said as (
-    select r.submission, count(*) filter (where r.author <> w.student)::int as remarks,
-      count(*) filter (where r.recording is not null and not r.private)::int as spoken,
-      count(l.finished_at)::int as heard
-    from works w join remarks r on r.submission = w.id and r.put_aside_at is null
-    left join listenings l on l.recording = r.recording and l.person = w.student group by r.submission),
+    select o.submission, count(*) filter (where o.author <> o.student)::int as remarks,
+      count(*) filter (where o.recording is not null and not o.private)::int as spoken, count(l.finished_at)::int as heard
+    from own o left join listenings l on l.recording = o.recording and l.person = o.student group by o.submission),
+  answers as (
+    select distinct on (y.remark) y.author, o.submission, o.student from own o join replies y on y.remark = o.id where o.open
+    order by y.remark, y.made_at desc, y.id desc),
   answered as (
-    select r.submission, count(*)::int as unanswered
-    from works w join remarks r on r.submission = w.id and r.put_aside_at is null and r.settled_at is null and r.dealt_at is null
-    join lateral (select y.author from replies y where y.remark = r.id order by y.made_at desc, y.id desc limit 1) last on last.author = w.student
-    group by r.submission),
+    select submission, count(*)::int as unanswered from answers where author = student group by submission),
   scored as (
     select k.submission, jsonb_object_agg(k.criterion, case
         when k.level is not null then jsonb_build_object('level', k.level)
         when k.points is not null then jsonb_build_object('points', (k.points * 100)::int)
         else '{"notAssessed": true}' end) as scores
-    from works w join scores k on k.submission = w.id group by k.submission),
+    from works w join scores k on k.submission = w.id where w.returned_at is null group by k.submission),
   pointed as (
     select q.submission, jsonb_object_agg(q.question, (q.points * 100)::int) as points
-    from works w join question_points q on q.submission = w.id group by q.submission)
-  select s.assignment, s.student, s.id as submission, s.version, s.handed_in_at as "handedInAt", s.returned_at as "returnedAt",
+    from works w join question_points q on q.submission = w.id where w.returned_at is null group by q.submission)
+  select json_agg(found) as rows from (select s.assignment, s.student, s.id as submission, s.version, s.handed_in_at as "handedInAt", s.returned_at as "returnedAt",
     s.ready_at as "readyAt", s.held, s.rubric_version as "rubricVersion", ${GRADE_JSON} as grade,
     coalesce(said.remarks, 0) as remarks, coalesce(said.spoken, 0) as spoken, coalesce(said.heard, 0) as heard,
     coalesce(answered.unanswered, 0) as unanswered, coalesce(scored.scores, '{}') as scores, coalesce(pointed.points, '{}') as points,
@@ -99,7 +102,7 @@ const worksSql = (some: boolean): string => `
     s.version > 1 and ${BACK_AGAIN} as "backAgain"
   from works s left join said on said.submission = s.id left join answered on answered.submission = s.id
   left join scored on scored.submission = s.id left join pointed on pointed.submission = s.id
-  left join adjustments j on j.submission = s.id`;
+  left join adjustments j on j.submission = s.id) found`;
 
 const EnteredRow = z.object({ assignment: Id, student: Id, points: Hundredths, returnedAt: Instant.nullable() });
 const enteredSql = (some: boolean): string =>
@@ -113,17 +116,20 @@ const standingsSql = (some: boolean): string =>
 
 /**
  * What is known of the students in some assignments; where nothing is, there is none.
- * @param places where only some students are asked for
+ * @param places where only some are asked for
+ * @param students how many there are at the most
  */
 export async function selectCells(
   db: Queries,
   columns: readonly Column[],
   places?: readonly Place[],
+  students = 300,
 ): Promise<Map<string, Found>> {
   const asked = places ? columns.filter(({ id }) => places.some(({ assignment }) => assignment === id)) : columns;
   const found = new Map<string, Found>();
-  for (let from = 0; from < asked.length; from += COLUMNS_AT_ONCE)
-    await readColumns(db, asked.slice(from, from + COLUMNS_AT_ONCE), places, found);
+  const columnsAtOnce = Math.max(1, Math.floor(READ_AT_ONCE / Math.max(1, students)));
+  for (let from = 0; from < asked.length; from += columnsAtOnce)
+    await readColumns(db, asked.slice(from, from + columnsAtOnce), places, found);
   return found;
 }
 
@@ -135,7 +141,8 @@ async function readColumns(
 ): Promise<void> {
   const some = places !== undefined;
   const values = [columns.map(({ id }) => id), ...(some ? [JSON.stringify(places)] : [])];
-  const works = byPlace(await select(db, WorkRow, worksSql(some), values));
+  const [{ rows }] = (await select(db, WorkRows, worksSql(some), values)) as [z.infer<typeof WorkRows>];
+  const works = byPlace(rows ?? []);
   const entered = byPlace(await select(db, EnteredRow, enteredSql(some), values));
   const standings = byPlace(await select(db, StandingRow, standingsSql(some), values));
   const columnOf = new Map(columns.map((column) => [column.id, column]));
@@ -144,7 +151,7 @@ async function readColumns(
     const [work, typed, standing] = [works.get(key), entered.get(key), standings.get(key)];
     const { assignment } = (work ?? typed ?? standing)!;
     found.set(key, foundOf(columnOf.get(assignment)!, work, typed, standing));
-    if (++computed % WORKS_AT_ONCE === 0) await setImmediate();
+    if (++computed % COMPUTED_AT_ONCE === 0) await setImmediate();
   }
 }
 

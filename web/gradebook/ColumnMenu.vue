@@ -7,11 +7,10 @@ import { counted } from '../wording/format.ts';
 import type { Grid } from './use-grid.ts';
 import type { ShownColumn } from './use-shown.ts';
 
-/** The head of a column: what it is, and what can be done to all of it. */
-const props = defineProps<{ column: ShownColumn; rows: readonly GradeRow[]; grid: Grid; arrow: string }>();
-defineEmits<{ sort: [] }>();
+/** What can be done to all of a column. */
+const props = defineProps<{ column: ShownColumn; rows: readonly GradeRow[]; grid: Grid; target: HTMLElement }>();
+const emit = defineEmits<{ sort: []; close: [] }>();
 
-const open = ref(false);
 const value = ref('');
 const problem = ref<string>();
 
@@ -31,34 +30,31 @@ function give(to: readonly GradeRow[]): void {
   problem.value = 'problem' in entry ? entry.problem : undefined;
   if ('problem' in entry) return;
   props.grid.fill(props.column, to, entry);
-  open.value = false;
+  emit('close');
 }
 function missing(): void {
   props.grid.fill(props.column, empty.value, { flag: 'missing' });
-  open.value = false;
+  emit('close');
 }
 function giveOut(): void {
   props.grid.fill(props.column, drafts.value, { returned: true });
-  open.value = false;
+  emit('close');
 }
 </script>
 
 <template>
-  <v-menu v-model="open" :close-on-content-click="false" location="bottom">
-    <template #activator="{ props: menu }">
-      <button type="button" class="title" v-bind="menu" :aria-label="`${column.title}: what can be done`">
-        <span class="words">{{ column.title }}</span>
-        <span class="quiet figures"
-          >{{ column.possible === null ? 'out of ?' : `of ${formatHundredths(column.possible)}`
-          }}{{ column.extra ? ', extra' : '' }} {{ arrow }}</span
-        >
-      </button>
-    </template>
+  <v-menu
+    :model-value="true"
+    :target="target"
+    :close-on-content-click="false"
+    location="bottom"
+    @update:model-value="emit('close')"
+  >
     <div class="menu">
       <p class="whole">{{ column.title }}</p>
       <router-link :to="{ name: 'assignment', params: { assignment: column.id } }">Open the assignment</router-link>
       <router-link :to="{ name: 'return', params: { assignment: column.id } }">Look through and return</router-link>
-      <v-btn size="small" @click="($emit('sort'), (open = false))">Sort by it</v-btn>
+      <v-btn size="small" @click="(emit('sort'), emit('close'))">Sort by it</v-btn>
       <form @submit.prevent="give(empty)">
         <v-text-field
           v-model="value"
@@ -86,26 +82,6 @@ function giveOut(): void {
 </template>
 
 <style scoped>
-.title {
-  display: flex;
-  flex-direction: column;
-  justify-content: space-between;
-  width: 100%;
-  height: 63px;
-  padding: 6px 8px;
-  line-height: 1.2;
-  text-align: start;
-}
-.title:focus-visible {
-  outline-offset: -2px;
-}
-.words {
-  display: -webkit-box;
-  overflow: hidden;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  line-clamp: 2;
-}
 .menu {
   display: grid;
   gap: 8px;
@@ -127,9 +103,5 @@ form {
 }
 form > .v-input {
   flex: 1 0 100%;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 12px;
 }
 </style>

@@ -16,13 +16,13 @@ const ticks = computed(() => {
 
 <template>
   <template v-if="cell">
-    <span class="line">
+    <span class="line" aria-hidden="true">
       <span class="sign">{{ signOf(cell) }}</span>
       <span v-if="cell.nameless" class="flag">no names</span>
       <span v-else-if="cell.flag" class="flag">{{ cell.flag }}</span>
       <span v-else class="result" :class="{ draft: isDraft(cell) }">{{ resultWords(cell, as) }}</span>
     </span>
-    <span class="below">
+    <span class="below" aria-hidden="true">
       <span v-if="cell.late">late</span>
       <span v-if="cell.unanswered > 0">asks</span>
       <span v-if="ticks.length > 0" class="ticks"

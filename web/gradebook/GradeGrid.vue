@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { formatHundredths, statisticsOf, type CourseGrade } from '#core/grading';
-import type { GradeRow } from '#contract/gradebook';
 import { useVirtualizer } from '@tanstack/vue-virtual';
-import { computed, nextTick, onMounted, ref, watch } from 'vue';
+import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
 import { cellWords, type ShownAs } from './cell-words.ts';
 import ColumnMenu from './ColumnMenu.vue';
 import GradeBox from './GradeBox.vue';
@@ -20,6 +19,7 @@ const COURSE = 96;
 const COLUMN = 104;
 
 const scroller = ref<HTMLElement>();
+const opened = shallowRef<{ column: ShownColumn; target: HTMLElement }>();
 const { columns, rows, order, gradeOf } = props.shown;
 const { active, editing } = props.grid;
 
@@ -43,15 +43,50 @@ const across = useVirtualizer(
     scrollPaddingStart: NAME + COURSE,
   })),
 );
-const seenRows = computed(() => down.value.getVirtualItems());
-const seenColumns = computed(() =>
-  across.value.getVirtualItems().map(({ index }) => ({ index, column: columns.value[index]! })),
-);
+/*
+ * A row that comes into sight takes the place of one that has left it: what is there is written anew, which is quicker than making
+ * it. So rows and columns are known by their place in the window.
+ */
+const most = { down: 1, across: 1 };
+function placesIn(way: keyof typeof most, items: readonly unknown[]): number {
+  most[way] = Math.max(most[way], items.length);
+  return most[way];
+}
+const seenRows = computed(() => {
+  const items = down.value.getVirtualItems();
+  const places = placesIn('down', items);
+  return items.map(({ index, start }) => ({ index, start, place: index % places }));
+});
+let lastSeen: { index: number; column: ShownColumn; place: number }[] = [];
+const seenColumns = computed(() => {
+  const items = across.value.getVirtualItems();
+  const places = placesIn('across', items);
+  const now = items.map(({ index }) => ({ index, column: columns.value[index]!, place: index % places }));
+  const same =
+    now.length === lastSeen.length &&
+    now.every(({ index, column, place }, at) => {
+      const last = lastSeen[at]!;
+      return last.index === index && last.column === column && last.place === place;
+    });
+  return same ? lastSeen : (lastSeen = now);
+});
 const before = computed(() => `${across.value.getVirtualItems()[0]?.start ?? 0}px`);
 const width = computed(() => `${NAME + COURSE + across.value.getTotalSize()}px`);
 
 const idOf = ({ row, column }: At): string => `grade-${row}-${column}`;
 const isActive = (row: number, column: number): boolean => active.value.row === row && active.value.column === column;
+
+function closeMenu(): void {
+  opened.value?.target.focus();
+  opened.value = undefined;
+}
+
+/** What of a row is chosen or typed into, as one word: rows in which nothing of that changes are not drawn again. */
+function selectedIn(row: number): string {
+  const { row: activeRow, column } = active.value;
+  const chosen = props.grid.selectedColumns(row);
+  return `${chosen ? `${chosen.left} ${chosen.right}` : ''} ${row === activeRow ? `${column} ${editing.value}` : ''}`;
+}
 
 /** What is active is in sight. */
 watch(
@@ -87,13 +122,17 @@ const courseWords = ({ percentage, grade }: CourseGrade): string =>
 const percentWords = ({ percentage, grade }: CourseGrade): string =>
   percentage === null || grade === null ? '' : `${formatHundredths(percentage)} %`;
 
-/** The mean of a column, of those who have a result. */
-function meanOf({ at, possible }: ShownColumn, all: readonly GradeRow[]): string {
+/** The mean of each column that was in sight, of those who have a result. */
+const means = computed(() => ({ rows: rows.value, as: props.as, known: new Map<string, string>() }));
+function meanOf({ id, at, possible }: ShownColumn): string {
+  const { rows: all, as, known } = means.value;
+  const before = known.get(id);
+  if (before !== undefined) return before;
   const { n, mean } = statisticsOf(all.flatMap(({ cells }) => cells[at]?.points ?? []));
-  if (mean === null) return '';
-  const value =
-    props.as === 'percent' && possible ? `${((mean / possible) * 100).toFixed(1)} %` : (mean / 100).toFixed(1);
-  return `${value} · ${n}`;
+  const value = as === 'percent' && possible ? `${((mean! / possible) * 100).toFixed(1)} %` : (mean! / 100).toFixed(1);
+  const words = n === 0 ? '' : `${value} · ${n}`;
+  known.set(id, words);
+  return words;
 }
 const courseMean = computed(() => {
   const { n, mean } = statisticsOf(rows.value.flatMap((row) => gradeOf(row).percentage ?? []));
@@ -136,20 +175,34 @@ function drag(at: At, event: PointerEvent): void {
       </div>
       <div class="before" role="presentation" :style="{ width: before }"></div>
       <div
-        v-for="{ index, column } in seenColumns"
-        :key="column.id"
+        v-for="{ index, column, place } in seenColumns"
+        :key="place"
         class="column"
         role="columnheader"
         :aria-colindex="index + 3"
         :aria-sort="sorted(column.id)"
       >
-        <ColumnMenu :column="column" :rows="rows" :grid="grid" :arrow="arrow(column.id)" @sort="sortBy(column.id)" />
+        <button
+          type="button"
+          class="title"
+          aria-haspopup="dialog"
+          :aria-expanded="opened?.column.id === column.id"
+          @click="opened = { column, target: $event.currentTarget as HTMLElement }"
+        >
+          <span class="words">{{ column.title }}</span>
+          <span class="quiet figures"
+            >{{ column.possible === null ? 'out of ?' : `of ${formatHundredths(column.possible)}`
+            }}{{ column.extra ? ', extra' : '' }} {{ arrow(column.id) }}</span
+          >
+          <span class="visually-hidden">What can be done</span>
+        </button>
       </div>
     </div>
     <div class="body" role="presentation" :style="{ width, height: `${down.getTotalSize()}px` }">
       <div
-        v-for="{ index: row, start } in seenRows"
-        :key="rows[row]!.id"
+        v-for="{ index: row, start, place } in seenRows"
+        :key="place"
+        v-memo="[rows[row], row, start, seenColumns, before, width, as, selectedIn(row), gradeOf(rows[row]!)]"
         class="row"
         role="row"
         :aria-rowindex="row + 2"
@@ -171,15 +224,14 @@ function drag(at: At, event: PointerEvent): void {
         </div>
         <div class="before" role="presentation" :style="{ width: before }"></div>
         <div
-          v-for="{ index, column } in seenColumns"
+          v-for="{ index, column, place: at } in seenColumns"
           :id="idOf({ row, column: index })"
-          :key="column.id"
+          :key="at"
           class="column"
           :class="{ active: isActive(row, index), selected: grid.isSelected({ row, column: index }) }"
           role="gridcell"
           :aria-colindex="index + 3"
           :aria-selected="grid.isSelected({ row, column: index })"
-          :aria-label="`${rows[row]!.name}, ${column.title}: ${cellWords(rows[row]!.cells[column.at])}`"
           @mousedown.prevent="press({ row, column: index }, $event)"
           @pointerenter="drag({ row, column: index }, $event)"
           @dblclick="grid.edit()"
@@ -193,7 +245,12 @@ function drag(at: At, event: PointerEvent): void {
             @mousedown.stop
             @blur="grid.commit()"
           />
-          <GradeBox v-else :cell="rows[row]!.cells[column.at] ?? null" :as="as" />
+          <template v-else>
+            <span class="visually-hidden"
+              >{{ rows[row]!.name }}, {{ column.title }}: {{ cellWords(rows[row]!.cells[column.at]) }}</span
+            >
+            <GradeBox :cell="rows[row]!.cells[column.at] ?? null" :as="as" />
+          </template>
         </div>
       </div>
     </div>
@@ -202,15 +259,25 @@ function drag(at: At, event: PointerEvent): void {
       <div class="course figures" role="gridcell" aria-colindex="2">{{ courseMean }}</div>
       <div class="before" role="presentation" :style="{ width: before }"></div>
       <div
-        v-for="{ index, column } in seenColumns"
-        :key="column.id"
+        v-for="{ index, column, place } in seenColumns"
+        :key="place"
         class="column figures"
         role="gridcell"
         :aria-colindex="index + 3"
       >
-        {{ meanOf(column, rows) }}
+        {{ meanOf(column) }}
       </div>
     </div>
+    <ColumnMenu
+      v-if="opened"
+      :key="opened.column.id"
+      :column="opened.column"
+      :target="opened.target"
+      :rows="rows"
+      :grid="grid"
+      @sort="sortBy(opened.column.id)"
+      @close="closeMenu"
+    />
   </div>
 </template>
 
@@ -234,6 +301,7 @@ function drag(at: At, event: PointerEvent): void {
   height: 42px;
 }
 .body > .row {
+  contain: layout style;
   position: absolute;
   top: 0;
   left: 0;
@@ -275,6 +343,7 @@ function drag(at: At, event: PointerEvent): void {
   line-height: 1.2;
 }
 .course {
+  contain: strict;
   left: 190px;
   width: 96px;
   line-height: 1.25;
@@ -290,6 +359,7 @@ function drag(at: At, event: PointerEvent): void {
 }
 .column {
   flex: none;
+  contain: strict;
   width: 104px;
   padding: 4px 8px 0;
   border-right: 1px solid var(--hairline);
@@ -301,6 +371,26 @@ function drag(at: At, event: PointerEvent): void {
 .foot .column {
   padding-top: 11px;
   text-align: end;
+}
+.title {
+  display: flex;
+  flex-direction: column;
+  justify-content: space-between;
+  width: 100%;
+  height: 63px;
+  padding: 6px 8px;
+  line-height: 1.2;
+  text-align: start;
+}
+.title:focus-visible {
+  outline-offset: -2px;
+}
+.words {
+  display: -webkit-box;
+  overflow: hidden;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
 }
 .selected {
   background: color-mix(in srgb, var(--ink) 8%, var(--paper));

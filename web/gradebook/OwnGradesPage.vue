@@ -25,7 +25,9 @@ function cellsOf({ course, columns, cells }: OwnGrades): (CourseCell | undefined
     const text = supposing[course.id] ? (supposed[id] ?? '') : '';
     const entry = text === '' ? undefined : readEntry(text, possible);
     if (!entry || 'problem' in entry) return cell ?? undefined;
-    return 'flag' in entry ? { points: null, possible, flag: entry.flag } : { points: entry.points, possible, flag: null };
+    return 'flag' in entry
+      ? { points: null, possible, flag: entry.flag }
+      : { points: entry.points, possible, flag: null };
   });
 }
 
@@ -69,7 +71,7 @@ function stop(one: OwnGrades): void {
         <thead>
           <tr>
             <th scope="col">Assignment</th>
-            <th scope="col">Due</th>
+            <th scope="col" class="due">Due</th>
             <th scope="col">Result</th>
             <th scope="col">Remarks heard</th>
             <th v-if="supposing[one.course.id]" scope="col">What if</th>
@@ -78,12 +80,14 @@ function stop(one: OwnGrades): void {
         <tbody>
           <tr v-for="{ column, cell } in one.rows" :key="column.id">
             <th scope="row">
-              <router-link v-if="cell?.submission" :to="{ name: 'returned', params: { submission: cell.submission } }">{{
-                column.title
-              }}</router-link>
+              <router-link
+                v-if="cell?.submission"
+                :to="{ name: 'returned', params: { submission: cell.submission } }"
+                >{{ column.title }}</router-link
+              >
               <template v-else>{{ column.title }}</template>
             </th>
-            <td class="figures">{{ column.dueAt ? dayAndTime(column.dueAt) : '' }}</td>
+            <td class="figures due">{{ column.dueAt ? dayAndTime(column.dueAt) : '' }}</td>
             <td class="figures">
               <v-chip v-if="cell?.flag">{{ cell.flag }}</v-chip>
               <v-chip v-if="cell?.late">late</v-chip>
@@ -102,7 +106,7 @@ function stop(one: OwnGrades): void {
                 hide-details="auto"
                 :aria-label="`What if in ${column.title}`"
                 :placeholder="column.possible === null ? '' : `of ${formatHundredths(column.possible)}`"
-                :error-messages="problemOf(column.id, column.possible)"
+                :error-messages="problemOf(column.id, column.possible) ?? []"
               />
             </td>
           </tr>
@@ -148,5 +152,13 @@ thead th {
 .quiet {
   color: var(--quiet);
   font-size: 14px;
+}
+@media (max-width: 600px) {
+  .due {
+    display: none;
+  }
+  .v-table :is(th, td) {
+    padding: 4px 8px 4px 0 !important;
+  }
 }
 </style>

@@ -16,6 +16,8 @@ export const COURSE_COLUMN = -1;
 export interface Grid {
   active: Ref<At>;
   isSelected(at: At): boolean;
+  /** The columns of a row that are selected; undefined where none are. */
+  selectedColumns(row: number): { left: number; right: number } | undefined;
   select(at: At, extend?: boolean): void;
   cell: ComputedRef<{ row: GradeRow; column: ShownColumn | undefined; cell: GradeCell | null } | undefined>;
   /** What is being typed into the active cell; undefined where nothing is. */
@@ -99,6 +101,8 @@ export function useGrid({ shown: { rows, columns }, pageRows, apply, open }: Opt
     const { top, bottom, left, right } = block.value;
     return row >= top && row <= bottom && column >= left && column <= right;
   };
+  const selectedColumns = (row: number): { left: number; right: number } | undefined =>
+    row >= block.value.top && row <= block.value.bottom ? block.value : undefined;
   const range = (from: number, to: number): number[] =>
     Array.from({ length: to - from + 1 }, (_, index) => from + index);
   const blockCells = (): At[] =>
@@ -330,7 +334,22 @@ export function useGrid({ shown: { rows, columns }, pageRows, apply, open }: Opt
   const refusePaste = (why: string): void => void (problem.value = `Nothing was pasted. ${why}`);
 
   return {
-    ...{ active, isSelected, select, cell, editing, problem, edit, commit, keydown, copy, paste, undo, redo },
+    ...{
+      active,
+      isSelected,
+      selectedColumns,
+      select,
+      cell,
+      editing,
+      problem,
+      edit,
+      commit,
+      keydown,
+      copy,
+      paste,
+      undo,
+      redo,
+    },
     fill(column, some, entry) {
       const at = columns.value.findIndex(({ id }) => id === column.id);
       const places = some.map((row) => ({ row: rows.value.indexOf(row), column: at }));

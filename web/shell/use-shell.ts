@@ -3,6 +3,7 @@ import {
   mdiBellOutline,
   mdiBookmarkMultipleOutline,
   mdiBookOpenPageVariantOutline,
+  mdiChartBoxOutline,
   mdiEmailOutline,
   mdiInboxOutline,
   mdiLockOutline,
@@ -55,6 +56,7 @@ export function useShell(): Shell {
         ? [{ title: 'Remark bank', icon: mdiBookmarkMultipleOutline, to: { name: 'bank' } }]
         : []),
       { title: 'Find remarks', icon: mdiMagnify, to: { name: 'search' } },
+      ...(person.value?.learns ? [{ title: 'Your grades', icon: mdiChartBoxOutline, to: { name: 'grades' } }] : []),
     ]),
     courses: computed(() =>
       courses.value.map(({ id, title, aside }) => ({
