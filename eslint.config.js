@@ -118,7 +118,7 @@ const above = (folder, room) =>
 const packagesForbidden = {
   core: {
     regex:
-      '^(?!\\.|#|(vitest|fast-check|fraction\\.js|snowball-stemmers|stopword|fastest-levenshtein|minisearch|papaparse|perfect-freehand|@cantoo/pdf-lib)$)',
+      '^(?!\\.|#|(vitest|fast-check|fraction\\.js|d3-array|simple-statistics|snowball-stemmers|stopword|fastest-levenshtein|minisearch|papaparse|perfect-freehand|@cantoo/pdf-lib)$)',
     message: 'core/ stands on the language and on libraries that compute, without a face or a machine.',
   },
   contract: { regex: '^(node:|vue|express|pinia|vuetify)', message: 'contract/ holds schemas only.' },

@@ -40,9 +40,12 @@ describe('a block of cells', () => {
     const block = fc
       .integer({ min: 1, max: 4 })
       .chain((width) =>
-        fc.array(fc.array(fc.stringMatching(/^([a-z0-9][a-z0-9"\t\n ,.]*)?$/u), { minLength: width, maxLength: width }), {
-          minLength: 1,
-        }),
+        fc.array(
+          fc.array(fc.stringMatching(/^([a-z0-9][a-z0-9"\t\n ,.]*)?$/u), { minLength: width, maxLength: width }),
+          {
+            minLength: 1,
+          },
+        ),
       )
       // One empty cell is nothing at all.
       .filter((rows) => rows.flat().some((cell) => cell !== ''));

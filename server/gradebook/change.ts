@@ -49,7 +49,11 @@ async function refuseStrangers(
   if (changes.some(({ student }) => !students.has(student))) throw problems.notAStudent();
 }
 
-function refuseWrong({ assignment, student, to, was }: CellChange, found: Found | undefined, columns: readonly Column[]): void {
+function refuseWrong(
+  { assignment, student, to, was }: CellChange,
+  found: Found | undefined,
+  columns: readonly Column[],
+): void {
   const now = valueOf(found);
   if (found?.cell.nameless && to.points !== undefined) throw problems.marksNameless();
   if (was && !isDeepStrictEqual(now, was) && !isDeepStrictEqual(now, { ...now, ...to }))
@@ -57,7 +61,7 @@ function refuseWrong({ assignment, student, to, was }: CellChange, found: Found 
   const work = found?.cell.submission !== null && found?.cell.submission !== undefined;
   const given = work && found.cell.state === 'returned';
   if (given && to.points !== undefined && to.points !== now.points) throw problems.returned();
-  if (to.points != null && columns.find(({ id }) => id === assignment)!.possible === null)
+  if (to.points !== undefined && to.points !== null && columns.find(({ id }) => id === assignment)!.possible === null)
     throw problems.nothingPossible();
 }
 

@@ -235,4 +235,4 @@ const outcomeOfNoWork = (sheet: Sheet, { possible, marking }: Column): Pick<Outc
   sheet.standing?.flag ? outcomeOf({ ...sheet, marking: { ...marking, possible } }) : { grade: null, explanation: '' };
 
 const scoresIn = ({ scores, points, adjustment }: WorkRow): number =>
-  Object.keys(scores).length + Object.keys(points).length + (adjustment?.total == null ? 0 : 1);
+  Object.keys(scores).length + Object.keys(points).length + ((adjustment?.total ?? null) === null ? 0 : 1);

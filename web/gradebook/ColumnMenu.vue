@@ -22,22 +22,22 @@ const free = computed(() =>
     return !row.left && !cell?.nameless && cell?.state !== 'returned';
   }),
 );
-const empty = computed(() => free.value.filter((row) => cellOf(row)?.points == null && !cellOf(row)?.flag));
+const empty = computed(() => free.value.filter((row) => (cellOf(row)?.points ?? null) === null && !cellOf(row)?.flag));
 const drafts = computed(() => props.rows.filter((row) => cellOf(row)?.entered && !cellOf(row)?.returned));
 
 function give(to: readonly GradeRow[]): void {
   const entry = readEntry(value.value, props.column.possible);
   problem.value = 'problem' in entry ? entry.problem : undefined;
   if ('problem' in entry) return;
-  props.grid.fill(props.column, to, entry);
+  props.grid.giveAll(props.column, to, entry);
   emit('close');
 }
 function missing(): void {
-  props.grid.fill(props.column, empty.value, { flag: 'missing' });
+  props.grid.giveAll(props.column, empty.value, { flag: 'missing' });
   emit('close');
 }
 function giveOut(): void {
-  props.grid.fill(props.column, drafts.value, { returned: true });
+  props.grid.giveAll(props.column, drafts.value, { returned: true });
   emit('close');
 }
 </script>

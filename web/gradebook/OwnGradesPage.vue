@@ -49,7 +49,7 @@ const problemOf = (id: string, possible: number | null): string | undefined => {
 };
 function stop(one: OwnGrades): void {
   supposing[one.course.id] = false;
-  for (const { id } of one.columns) delete supposed[id];
+  for (const { id } of one.columns) supposed[id] = '';
 }
 </script>
 

@@ -40,7 +40,7 @@ const rows = ref(
     const known = scheme.categories.find((one) => one.name === name);
     return {
       name,
-      weight: known?.weight == null ? '' : formatHundredths(known.weight),
+      weight: known && known.weight !== null ? formatHundredths(known.weight) : '',
       drop: String(known?.drop ?? 0),
       equal: known?.equal ?? false,
     };

@@ -198,8 +198,8 @@ describe('the grid', () => {
 
   it('fills a column, and gives out what was typed', () => {
     const [first] = shown.columns.value;
-    grid.fill(first!, shown.rows.value, { points: 1000 });
-    grid.fill(first!, [shown.rows.value[0]!], { returned: true });
+    grid.giveAll(first!, shown.rows.value, { points: 1000 });
+    grid.giveAll(first!, [shown.rows.value[0]!], { returned: true });
     expect(given()).toEqual([
       ['s2', 'a', { points: 1000 }],
       ['s3', 'a', { points: 1000 }],

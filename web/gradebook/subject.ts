@@ -22,7 +22,7 @@ export const SUBJECT = 'gradebook';
 const Met = CellValue.extend({ assignment: Id, student: Id });
 
 const wordsOf = ({ points, flag }: { points?: number | null | undefined; flag?: string | null | undefined }): string =>
-  flag ?? (points == null ? 'nothing' : formatHundredths(points));
+  flag ?? ((points ?? null) === null ? 'nothing' : formatHundredths(points!));
 
 /** How changes of the gradebook are read back from the browser's storage and sent. */
 export const gradebookSubject: Subject<ChangedCells> = {

@@ -30,7 +30,7 @@ export interface Grid {
   copy(event: ClipboardEvent): void;
   paste(event: ClipboardEvent): void;
   /** Gives the same to some students in one assignment. */
-  fill(column: ShownColumn, rows: readonly GradeRow[], entry: Entry | { returned: boolean }): void;
+  giveAll(column: ShownColumn, rows: readonly GradeRow[], entry: Entry | { returned: boolean }): void;
   undo(): void;
   redo(): void;
   canUndo: ComputedRef<boolean>;
@@ -49,7 +49,14 @@ interface Deed {
   back: ChangedCells;
 }
 
-type Wanted = { at: At; entry: Entry };
+interface Wanted {
+  at: At;
+  entry: Entry;
+}
+
+/** A cell as it would be typed. */
+const written = (cell: GradeCell | null): string =>
+  cell?.flag ?? (cell && cell.points !== null ? formatHundredths(cell.points) : '');
 
 /** Moves about and types in a grid as people know it from spreadsheets. */
 export function useGrid({ shown: { rows, columns }, pageRows, apply, open }: Options): Grid {
@@ -197,7 +204,7 @@ export function useGrid({ shown: { rows, columns }, pageRows, apply, open }: Opt
   function edit(text?: string): void {
     if (active.value.column === COURSE_COLUMN) return;
     const now = cellAt(active.value);
-    editing.value = text ?? now?.flag ?? (now?.points == null ? '' : formatHundredths(now.points));
+    editing.value = text ?? written(now);
     problem.value = undefined;
   }
 
@@ -294,7 +301,7 @@ export function useGrid({ shown: { rows, columns }, pageRows, apply, open }: Opt
     const text = range(top, bottom).map((row) =>
       range(Math.max(0, left), right).map((column) => {
         const now = cellAt({ row, column });
-        return now?.flag ?? (now?.points == null ? '' : formatHundredths(now.points));
+        return written(now);
       }),
     );
     event.clipboardData?.setData('text/plain', writeBlock(text));
@@ -318,14 +325,14 @@ export function useGrid({ shown: { rows, columns }, pageRows, apply, open }: Opt
     const targets =
       one === undefined
         ? pasted.flatMap((row, down) =>
-            row.map((written, right) => ({ written, at: { row: top + down, column: Math.max(0, left) + right } })),
+            row.map((text, right) => ({ text, at: { row: top + down, column: Math.max(0, left) + right } })),
           )
-        : blockCells().map((at) => ({ written: one, at }));
+        : blockCells().map((at) => ({ text: one, at }));
     if (targets.some(({ at }) => at.row >= rows.value.length || at.column >= columns.value.length))
       return refusePaste('The block is larger than what is below and beside this cell.');
     const wanted: Wanted[] = [];
-    for (const { written, at } of targets) {
-      const entry = readEntry(written, columns.value[at.column]!.possible);
+    for (const { text: typed, at } of targets) {
+      const entry = readEntry(typed, columns.value[at.column]!.possible);
       if ('problem' in entry) return refusePaste(`${nameOf(at)}: ${entry.problem}`);
       wanted.push({ at, entry });
     }
@@ -350,7 +357,7 @@ export function useGrid({ shown: { rows, columns }, pageRows, apply, open }: Opt
       undo,
       redo,
     },
-    fill(column, some, entry) {
+    giveAll(column, some, entry) {
       const at = columns.value.findIndex(({ id }) => id === column.id);
       const places = some.map((row) => ({ row: rows.value.indexOf(row), column: at }));
       if ('returned' in entry) perform(places.map((place) => changeAt(place, { returned: entry.returned })));
