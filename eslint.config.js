@@ -53,6 +53,7 @@ const rooms = {
       'assignments',
       'courses',
       'gradebook',
+      'charts',
       'sign-in',
       'joining',
       'speech',
@@ -84,6 +85,7 @@ const rooms = {
     ...[
       'grading',
       'gradebook',
+      'charts',
       'class',
       'earlier',
       'feedback',

@@ -2,7 +2,7 @@ import type { Category as CoreCategory, CourseScheme as CoreScheme } from '#core
 import { z } from 'zod';
 import { WorkState } from './assignments.ts';
 import { Hundredths, Id, Instant, Nothing } from './basics.ts';
-import { endpoint } from './endpoint.ts';
+import { address, endpoint } from './endpoint.ts';
 import { Flag, Marking, Points, Scale } from './grading.ts';
 
 const CategoryName = z.string().trim().max(60);
@@ -166,3 +166,15 @@ export const OwnGrades = z.object({
 });
 export type OwnGrades = z.infer<typeof OwnGrades>;
 export const readOwnGrades = endpoint({ method: 'GET', path: '/own-grades', answer: z.array(OwnGrades) });
+
+/** A table out of a file, as it reads; nothing is done with it yet. */
+export const readGradeTable = endpoint({
+  method: 'POST',
+  path: '/courses/:course/gradebook/table',
+  upload: { files: 'one', largest: 'picture' },
+  answer: z.object({ rows: z.array(z.array(z.string())) }),
+});
+
+/** All grades of a course for a spreadsheet. */
+export const gradesCsv = address('/courses/:course/gradebook/csv');
+export const gradesXlsx = address('/courses/:course/gradebook/xlsx');

@@ -115,6 +115,12 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await expect(teacher.getByRole('button', { name: 'Sort by it' })).toBeVisible();
   await look(teacher, 'what can be done to a column');
   await teacher.keyboard.press('Escape');
+  await teacher.getByRole('link', { name: 'Charts' }).click();
+  await expect(teacher.getByRole('link', { name: /^Dagny Holmqvist: / }).first()).toBeVisible();
+  await look(teacher, 'charts');
+  for (const title of ['How results are spread', 'Who hears how much, and of what'])
+    await teacher.getByRole('region', { name: title }).getByRole('button', { name: 'As a table' }).click();
+  await look(teacher, 'charts as tables');
   await openCourse(teacher, 'Reading the Shore');
   await teacher.getByRole('link', { name: 'A walk along the shore' }).first().click();
   await expect(teacher.getByRole('link', { name: /Dagny Holmqvist/ })).toBeVisible();

@@ -136,3 +136,52 @@ test('two teachers type into one cell: the second one chooses', async ({ browser
   await first.reload();
   await expect(cellOf(first, ...at).locator('.result')).toHaveText('2');
 });
+
+test('a file of grades is shown before it comes in, and can be taken back', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openGradebook(page);
+  await page.getByRole('button', { name: 'Files' }).click();
+  const csv = [
+    'Student;Beach clean;Seminar: reading aloud;Notes',
+    'Oyuna Batbayar;2;9,5;',
+    'Piotr Wysocki;x1;;',
+    'Nobody At All;1;;',
+  ].join('\n');
+  await page
+    .getByLabel('Grades as a file', { exact: true })
+    .and(page.locator('input'))
+    .setInputFiles({ name: 'grades.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  await expect(page.getByText('Passed over: Notes.')).toBeVisible();
+  await expect(page.getByRole('cell', { name: /Nobody At All/u })).toContainText('Nobody in this course is called so.');
+  await expect(page.getByRole('cell', { name: /Piotr Wysocki, Beach clean/u })).toContainText('“x1” is no grade');
+  await page.getByRole('button', { name: /^Take over \d grades?$/u }).click();
+  await expect(page.getByText(/came in, as drafts/u)).toBeVisible();
+  await saved(page);
+  await page.getByRole('textbox', { name: 'Find a student' }).fill('Oyuna');
+  await expect(cellOf(page, 'Oyuna Batbayar', 'Seminar: reading aloud').locator('.result')).toHaveText('9.5');
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(cellOf(page, 'Oyuna Batbayar', 'Seminar: reading aloud').locator('.result')).not.toHaveText('9.5');
+  await saved(page);
+});
+
+test('charts say what they show, as drawings and as tables, and lead to the works', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openGradebook(page);
+  await page.getByRole('link', { name: 'Charts' }).click();
+  const spread = page.getByRole('region', { name: 'How results are spread' });
+  await expect(spread).toContainText(/\d+ results: median [\d.]+ %/u);
+  const bricks = await spread.getByRole('link').count();
+  expect(bricks).toBeGreaterThan(15);
+  await spread.getByRole('button', { name: 'As a table' }).click();
+  await expect(spread.getByRole('rowheader')).toHaveCount(bricks);
+
+  const voice = page.getByRole('region', { name: 'Who hears how much, and of what' });
+  await expect(voice).toContainText('hear nothing but “Repair”.');
+  await voice.getByRole('button', { name: 'As a table' }).click();
+  await expect(voice.getByRole('row')).toHaveCount(23);
+
+  const order = page.getByRole('region', { name: 'Was I stricter later on?' });
+  await order.getByRole('link').first().focus();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/desk\//u);
+});

@@ -2,7 +2,7 @@ import type { CDPSession, Locator, Page } from '@playwright/test';
 import { PDFDict, PDFDocument, PDFHexString, PDFName } from '@cantoo/pdf-lib';
 import { execFileSync } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
-import { enter, expect, linesOf, openDesk, saved, test, TEACHER } from './school.ts';
+import { enter, expect, linesOf, openDesk, saved, TEACHER, test, workIn } from './school.ts';
 
 test.use({ school: 'ink' });
 
@@ -130,7 +130,7 @@ test('what is drawn on a text is a remark, stays with its words however they are
     await page.getByRole('button', { name: `Return to ${STUDENT}` }).click();
     await expect(page.getByText('returned', { exact: true })).toBeVisible();
     const student = await enter(browser, server, STUDENT);
-    await student.getByRole('link', { name: 'Open your feedback' }).click();
+    await workIn(student, 'A walk along the shore').getByRole('link', { name: 'Open your feedback' }).click();
     await expect(drawn(student)).toHaveCount(1);
     const remark = student.locator('.ribbon', { has: student.getByRole('img', { name: 'What was drawn' }) });
     await expect(remark.getByRole('button', { name: /^Play/ })).toBeVisible();

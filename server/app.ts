@@ -4,6 +4,7 @@ import helmet from 'helmet';
 import { assignmentRoutes } from './assignments/routes.ts';
 import { bankFileRoutes } from './bank-file/routes.ts';
 import { bankRoutes } from './bank/routes.ts';
+import { chartRoutes } from './charts/routes.ts';
 import { classRoutes } from './class/routes.ts';
 import type { Context } from './context.ts';
 import { courseRoutes } from './courses/routes.ts';
@@ -116,6 +117,7 @@ const ROUTES = [
   presenceRoutes,
   gradingRoutes,
   gradebookRoutes,
+  chartRoutes,
   remarkRoutes,
   bankFileRoutes,
   bankRoutes,

@@ -318,6 +318,13 @@ export const problems = {
     ),
   rubricRefused: (why: string) => new ProblemError(422, 'rubric-refused', 'Rubric refused', why),
   schemeRefused: (why: string) => new ProblemError(422, 'scheme-refused', 'Not kept', why),
+  noTable: () =>
+    new ProblemError(
+      422,
+      'no-table',
+      'No table',
+      'There is no table in this file. Save the grades as .csv or .xlsx and choose that file.',
+    ),
   cellTwice: () =>
     new ProblemError(422, 'cell-twice', 'Not kept', 'One student is there twice in the same assignment.'),
   marksNameless: () =>

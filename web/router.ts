@@ -66,6 +66,13 @@ export const router = createRouter({
       props: true,
       meta: { teaches: true },
     },
+    {
+      path: '/courses/:course/charts',
+      name: 'charts',
+      component: () => import('./charts/ChartsPage.vue'),
+      props: true,
+      meta: { teaches: true },
+    },
     { path: '/bank', name: 'bank', component: () => import('./bank/BankPage.vue'), meta: { teaches: true } },
     {
       path: '/courses/:course/greetings',

@@ -1,3 +1,4 @@
 export * from './block.ts';
 export * from './entry.ts';
 export * from './filter.ts';
+export * from './plan.ts';

@@ -42,6 +42,7 @@ describe.each(bodies)('an assignment on $name', ({ open }) => {
     expect((await set(assignment, { open: true, brief: 'Walk.', dueAt: '2026-12-01T23:59:00+01:00' })).json).toEqual({
       ...{
         title: 'Seen later',
+        extra: false,
         brief: 'Walk.',
         dueAt: '2026-12-01T22:59:00.000Z',
         budget: 30,

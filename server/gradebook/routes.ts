@@ -1,17 +1,32 @@
 import { schemeProblem } from '#core/grading';
 import { Router } from 'express';
-import { changeCells, readCell, readGradebook, readOwnGrades, setScheme } from '../../contract/gradebook.ts';
+import {
+  changeCells,
+  gradesCsv,
+  gradesXlsx,
+  readCell,
+  readGradebook,
+  readGradeTable,
+  readOwnGrades,
+  setScheme,
+} from '../../contract/gradebook.ts';
 import type { Context } from '../context.ts';
 import { selectOne } from '../db/database.ts';
 import { problems } from '../errors.ts';
-import { serve } from '../http/serve.ts';
+import { saveAs } from '../http/save-as.ts';
+import { serve, serveBytes } from '../http/serve.ts';
+import { selectMembers } from '../roster/queries.ts';
 import { selectCells, placeOf } from '../grading/cells.ts';
 import { changeCellsOf } from './change.ts';
 import { selectColumns, updateScheme } from '../grading/columns.ts';
 import { selectGradebook, selectOwnGrades } from './gradebook.ts';
+import { readTable } from './read-table.ts';
+import { fileNameFor, gradesAsCsv, gradesAsXlsx } from './tables.ts';
 import { selectHistory } from '../grading/history.ts';
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
+
+const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 /** The results of a course beside each other. */
 export function gradebookRoutes(context: Context): Router {
@@ -39,6 +54,22 @@ export function gradebookRoutes(context: Context): Router {
     if (wrong) throw problems.schemeRefused(wrong);
     await updateScheme(db, params.course, body);
     return {};
+  });
+
+  serve(router, context, readGradeTable, 'course.set', async ({ file, person }) => ({
+    rows: await readTable(context, person.id, file!),
+  }));
+
+  serveBytes(router, context, gradesCsv, 'course.set', async (params, _request, response) => {
+    const book = await selectGradebook(db, params.course);
+    const lines = gradesAsCsv(book, await selectMembers(db, params.course));
+    await saveAs(response, fileNameFor(book, 'csv'), 'text/csv; charset=utf-8', lines);
+  });
+
+  serveBytes(router, context, gradesXlsx, 'course.set', async (params, _request, response) => {
+    const book = await selectGradebook(db, params.course);
+    const bytes = gradesAsXlsx(book, await selectMembers(db, params.course));
+    await saveAs(response, fileNameFor(book, 'xlsx'), XLSX, bytes);
   });
 
   serve(router, context, readOwnGrades, 'own', ({ person }) => selectOwnGrades(db, person.id));

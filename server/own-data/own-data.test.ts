@@ -49,6 +49,7 @@ describe.each(bodies)('the data of one person on $name', ({ open }) => {
     expect(names).toMatch(/works\/Essay, version 1 \(.+\)\/1 essay\.docx/);
     expect(names.match(/sounds\//g)).toHaveLength(2);
     expect(files['data.json']).toContain('Not yet handed in');
+    expect(JSON.parse(files['data.json']!)).toMatchObject({ grades: [{ course: { title: 'Here' } }] });
     const work = JSON.parse(Object.entries(files).find(([name]) => name.endsWith('work.json'))![1]) as {
       feedback: { remarks: { id: string; replies: unknown[] }[] };
     };

@@ -67,6 +67,7 @@ const NotePart = defineAsyncComponent(() => import('../notes/NotePart.vue'));
           />
           <p v-if="course.assignments.length > 0" class="links">
             <router-link :to="{ name: 'gradebook', params: { course: course.id } }">Gradebook</router-link>
+            <router-link :to="{ name: 'charts', params: { course: course.id } }">Charts</router-link>
           </p>
           <NewAssignment :course="course.id" :assignments="course.assignments" class="new" />
         </section>

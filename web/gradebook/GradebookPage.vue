@@ -34,10 +34,13 @@ const as = useLocalStorage<ShownAs>('gradebook-shown-as', 'points');
 const pageRows = ref(10);
 const supposing = ref(false);
 const setting = ref(false);
+const filing = ref(false);
 const SchemePanel = defineAsyncComponent(() => import('./SchemePanel.vue'));
+const FilesPanel = defineAsyncComponent(() => import('./FilesPanel.vue'));
 
 const grid = useGrid({
   shown,
+  book: () => book.value,
   pageRows: () => pageRows.value,
   apply: (change) => (supposing.value ? store.suppose(change) : void store.change(props.course, change)),
   open: ({ submission }: GradeCell) => void openDesk(submission!),
@@ -78,6 +81,7 @@ onBeforeUnmount(store.forgetSupposed);
           Gradebook
           <router-link :to="{ name: 'course', params: { course } }">{{ book.course.title }}</router-link>
         </h1>
+        <v-btn size="small" :to="{ name: 'charts', params: { course } }">Charts</v-btn>
         <v-btn size="small" :disabled="!grid.canUndo.value" @click="grid.undo">Undo</v-btn>
         <v-btn
           size="small"
@@ -86,7 +90,10 @@ onBeforeUnmount(store.forgetSupposed);
           @click="supposing = !supposing"
           >What if</v-btn
         >
-        <v-btn size="small" :aria-expanded="setting" @click="setting = !setting">How the course is graded</v-btn>
+        <v-btn size="small" :aria-expanded="filing" @click="((filing = !filing), (setting = false))">Files</v-btn>
+        <v-btn size="small" :aria-expanded="setting" @click="((setting = !setting), (filing = false))"
+          >How the course is graded</v-btn
+        >
       </header>
       <p v-if="supposing" class="notice" role="status">
         What if: type what you like. The course grades follow, and nothing is kept{{
@@ -127,6 +134,7 @@ onBeforeUnmount(store.forgetSupposed);
             <span>Type to grade; m missing, e excused, i incomplete; o opens the desk</span>
           </p>
         </div>
+        <FilesPanel v-if="filing" :book="book" :grid="grid" @close="filing = false" />
         <SchemePanel v-if="setting" :book="book" @close="setting = false" />
       </div>
     </template>

@@ -1,5 +1,5 @@
 import type { CourseScheme, Gradebook, GradeCell, PlacedCell } from '#contract/gradebook';
-import { readGradebook, setScheme } from '#contract/gradebook';
+import { MOST_CHANGES, readGradebook, setScheme } from '#contract/gradebook';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { useOutbox } from '../outbox/outbox.ts';
@@ -50,8 +50,12 @@ export const useGradebookStore = defineStore('gradebook', () => {
     book,
     load,
     /** @param change what was done to some cells together */
-    change: (course: string, change: ChangedCells): Promise<void> =>
-      outbox.add({ subject: SUBJECT, about: course, touches: touchedBy(change), change }),
+    async change(course: string, { changes, why }: ChangedCells): Promise<void> {
+      for (let from = 0; from < changes.length; from += MOST_CHANGES) {
+        const change = { changes: changes.slice(from, from + MOST_CHANGES), why };
+        await outbox.add({ subject: SUBJECT, about: course, touches: touchedBy(change), change });
+      }
+    },
     supposed: computed(() => supposed.value.flatMap(({ changes }) => changes)),
     suppose: (change: ChangedCells): void => void (supposed.value = [...supposed.value, change]),
     forgetSupposed: (): void => void (supposed.value = []),

@@ -48,6 +48,7 @@ beforeEach(() => {
   opened = [];
   grid = useGrid({
     shown,
+    book: () => book.value,
     pageRows: () => 2,
     apply: (change) => applied.push(change),
     open: (one) => opened.push(one),

@@ -1,6 +1,6 @@
 import { FLAG_KEYS, MOST_PASTED, readBlock, readEntry, writeBlock, type Entry } from '#core/gradebook';
 import { formatHundredths, type Flag } from '#core/grading';
-import type { CellChange, GradeCell, GradeRow } from '#contract/gradebook';
+import type { CellChange, Gradebook, GradeCell, GradeRow } from '#contract/gradebook';
 import { useLetterKeys } from '../shell/command.ts';
 import { computed, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
 import type { ChangedCells } from './subject.ts';
@@ -29,6 +29,8 @@ export interface Grid {
   keydown(event: KeyboardEvent): void;
   copy(event: ClipboardEvent): void;
   paste(event: ClipboardEvent): void;
+  /** Changes cells that need not be in sight, together. */
+  take(changes: readonly { student: string; assignment: string; to: CellChange['to'] }[]): void;
   /** Gives the same to some students in one assignment. */
   giveAll(column: ShownColumn, rows: readonly GradeRow[], entry: Entry | { returned: boolean }): void;
   undo(): void;
@@ -38,6 +40,7 @@ export interface Grid {
 
 interface Options {
   shown: Shown;
+  book: () => Gradebook | undefined;
   /** How many rows a page of the keyboard has. */
   pageRows: () => number;
   apply(change: ChangedCells): void;
@@ -47,6 +50,12 @@ interface Options {
 interface Deed {
   there: ChangedCells;
   back: ChangedCells;
+}
+
+/** A change and what takes it back. */
+interface Change {
+  there: ChangedCells['changes'][number];
+  back: CellChange['to'];
 }
 
 interface Wanted {
@@ -59,7 +68,7 @@ const written = (cell: GradeCell | null): string =>
   cell?.flag ?? (cell && cell.points !== null ? formatHundredths(cell.points) : '');
 
 /** Moves about and types in a grid as people know it from spreadsheets. */
-export function useGrid({ shown: { rows, columns }, pageRows, apply, open }: Options): Grid {
+export function useGrid({ shown: { rows, columns }, book, pageRows, apply, open }: Options): Grid {
   const active = ref<At>({ row: 0, column: 0 });
   const anchor = ref<At>({ row: 0, column: 0 });
   const editing = ref<string>();
@@ -153,10 +162,13 @@ export function useGrid({ shown: { rows, columns }, pageRows, apply, open }: Opt
   const withoutFlag = (now: GradeCell | null, { points }: { points: number | null }): CellChange['to'] =>
     now?.flag && points !== null ? { points, flag: null } : { points };
 
-  function changeAt(at: At, to: CellChange['to']): { there: ChangedCells['changes'][number]; back: CellChange['to'] } {
-    const now = cellAt(at);
+  const changeAt = (at: At, to: CellChange['to']): Change =>
+    changeOf(rows.value[at.row]!, columns.value[at.column]!, to);
+
+  function changeOf(row: GradeRow, column: ShownColumn, to: CellChange['to']): Change {
+    const now = row.cells[column.at] ?? null;
     const was = { points: now?.points ?? null, flag: now?.flag ?? null, returned: now?.returned ?? false };
-    const place = { assignment: columns.value[at.column]!.id, student: rows.value[at.row]!.id, named: nameOf(at) };
+    const place = { assignment: column.id, student: row.id, named: `${row.name}, ${column.title}` };
     return {
       there: { ...place, to, was },
       back: {
@@ -167,7 +179,7 @@ export function useGrid({ shown: { rows, columns }, pageRows, apply, open }: Opt
     };
   }
 
-  function perform(made: readonly ReturnType<typeof changeAt>[]): void {
+  function perform(made: readonly Change[]): void {
     const news = made.filter(({ there: { to, was } }) =>
       (Object.keys(to) as (keyof typeof to)[]).some((key) => to[key] !== was![key]),
     );
@@ -356,6 +368,17 @@ export function useGrid({ shown: { rows, columns }, pageRows, apply, open }: Opt
       paste,
       undo,
       redo,
+    },
+    take(changes) {
+      const now = book()!;
+      const rowOf = new Map(now.rows.map((row) => [row.id, row]));
+      const columnOf = new Map(now.columns.map((column, at) => [column.id, { ...column, at }]));
+      perform(
+        changes.flatMap(({ student, assignment, to }) => {
+          const [row, column] = [rowOf.get(student), columnOf.get(assignment)];
+          return row && column ? [changeOf(row, column, to)] : [];
+        }),
+      );
     },
     giveAll(column, some, entry) {
       const at = columns.value.findIndex(({ id }) => id === column.id);

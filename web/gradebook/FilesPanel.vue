@@ -1,0 +1,209 @@
+<script setup lang="ts">
+import { planImport, type ImportPlan, type PlannedCell } from '#core/gradebook';
+import { urlOf } from '#contract/endpoint';
+import { gradesCsv, gradesXlsx, readGradeTable, type Gradebook } from '#contract/gradebook';
+import { readMembers } from '#contract/roster';
+import { computed, ref, shallowRef } from 'vue';
+import { call, sentenceOf } from '../session/api.ts';
+import SidePanel from '../shell/SidePanel.vue';
+import { counted } from '../wording/format.ts';
+import type { Grid } from './use-grid.ts';
+
+/** Grades as a file, out and in. Nothing comes in before it was shown what would. */
+const props = defineProps<{ book: Gradebook; grid: Grid }>();
+const emit = defineEmits<{ close: [] }>();
+
+const FATES: Record<PlannedCell['fate'], string> = {
+  new: 'new',
+  changed: 'changed',
+  unchanged: 'as it is',
+  refused: 'not taken',
+};
+const ORDER = ['refused', 'changed', 'new', 'unchanged'] as const;
+/** More lines than anybody reads. */
+const MOST_SHOWN = 300;
+
+const plan = shallowRef<ImportPlan>();
+const taken = ref<number>();
+const problem = ref<string>();
+const busy = ref(false);
+const chooser = ref<HTMLInputElement>();
+
+const count = (fate: PlannedCell['fate']): number => plan.value!.cells.filter((cell) => cell.fate === fate).length;
+const coming = computed(() => plan.value?.cells.flatMap(({ change }) => change ?? []) ?? []);
+const listed = computed(() =>
+  (plan.value?.cells ?? []).toSorted((a, b) => ORDER.indexOf(a.fate) - ORDER.indexOf(b.fate) || a.line - b.line),
+);
+const summary = computed(() =>
+  ORDER.map((fate) => `${count(fate)} ${FATES[fate]}`)
+    .toReversed()
+    .join(', '),
+);
+
+async function choose(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  input.value = '';
+  if (!file) return;
+  busy.value = true;
+  leave();
+  try {
+    const params = { course: props.book.course.id };
+    const { rows } = await call(readGradeTable, { params, files: [file] });
+    const { members } = await call(readMembers, { params });
+    plan.value = planned(rows, new Map(members.map((member) => [member.id, member])));
+    problem.value = plan.value.problem;
+  } catch (error) {
+    problem.value = sentenceOf(error);
+  } finally {
+    busy.value = false;
+  }
+}
+
+function planned(rows: string[][], members: ReadonlyMap<string, { number: string; mail: string }>): ImportPlan {
+  const { columns, rows: own } = props.book;
+  const students = own.map(({ id, name }) => ({ number: '', mail: '', ...members.get(id), id, name }));
+  const [rowOf, columnOf] = [new Map(own.map((row) => [row.id, row])), new Map(columns.map(({ id }, at) => [id, at]))];
+  return planImport(rows, { students, columns }, (student, assignment) => {
+    const cell = rowOf.get(student)!.cells[columnOf.get(assignment)!];
+    return {
+      points: cell?.points ?? null,
+      flag: cell?.flag ?? null,
+      locked: cell?.nameless
+        ? 'It is marked without names.'
+        : cell?.state === 'returned'
+          ? 'It has been returned. Take it back at the desk to change it.'
+          : undefined,
+    };
+  });
+}
+
+function bringIn(): void {
+  taken.value = coming.value.length;
+  props.grid.take(coming.value);
+  plan.value = undefined;
+}
+function leave(): void {
+  plan.value = problem.value = taken.value = undefined;
+}
+</script>
+
+<template>
+  <SidePanel title="Grades as a file" class="panel" @close="emit('close')">
+    <div class="parts">
+      <p class="links">
+        <a :href="urlOf(gradesXlsx, { course: book.course.id })" download>Save as a workbook (.xlsx)</a>
+        <a :href="urlOf(gradesCsv, { course: book.course.id })" download>Save as a table (.csv)</a>
+      </p>
+      <p class="quiet">
+        A table comes in with a first line that says what is in each column: Student, Number or Mail, and the titles of
+        assignments. Empty cells change nothing.
+      </p>
+      <v-btn variant="outlined" :loading="busy" @click="chooser?.click()">Look at a file …</v-btn>
+      <input
+        ref="chooser"
+        class="visually-hidden"
+        type="file"
+        accept=".csv,.tsv,.txt,.xlsx"
+        tabindex="-1"
+        aria-label="Grades as a file"
+        @change="choose"
+      />
+      <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
+      <p v-if="taken !== undefined" role="status">
+        {{ counted(taken, 'grade') }} came in, as drafts.
+        <v-btn size="small" variant="outlined" @click="(grid.undo(), leave())">Take it back</v-btn>
+      </p>
+      <template v-if="plan && !plan.problem">
+        <p role="status">{{ summary }}.</p>
+        <p v-if="plan.passedOver.length > 0" class="quiet">Passed over: {{ plan.passedOver.join(', ') }}.</p>
+        <div class="row">
+          <v-btn variant="flat" color="primary" :disabled="coming.length === 0" @click="bringIn"
+            >Take over {{ counted(coming.length, 'grade') }}</v-btn
+          >
+          <v-btn @click="leave">Leave it</v-btn>
+        </div>
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Line</th>
+              <th scope="col">What</th>
+              <th scope="col">Now</th>
+              <th scope="col">Then</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(cell, index) in listed.slice(0, MOST_SHOWN)" :key="index" :class="cell.fate">
+              <td class="figures">{{ cell.line }}</td>
+              <td>
+                {{ [cell.student, cell.assignment].filter(Boolean).join(', ') }}
+                <span v-if="cell.why" class="why">{{ cell.why }}</span>
+              </td>
+              <td class="figures">{{ cell.from }}</td>
+              <td class="figures">
+                {{ cell.fate === 'refused' ? 'not taken' : cell.fate === 'unchanged' ? 'as it is' : cell.to }}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="listed.length > MOST_SHOWN" class="quiet">and {{ listed.length - MOST_SHOWN }} more.</p>
+      </template>
+    </div>
+  </SidePanel>
+</template>
+
+<style scoped>
+.panel {
+  flex: none;
+  width: 420px;
+}
+.parts {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+  margin-top: 10px;
+}
+.links {
+  display: grid;
+  gap: 4px;
+}
+.row {
+  display: flex;
+  gap: 8px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 13px;
+}
+th,
+td {
+  padding: 3px 8px 3px 0;
+  text-align: start;
+  vertical-align: top;
+  border-bottom: 1px solid var(--hairline);
+}
+th {
+  color: var(--quiet);
+  font-weight: 400;
+}
+.changed td:last-child,
+.new td:last-child {
+  font-weight: 650;
+}
+.unchanged {
+  color: var(--quiet);
+}
+.why {
+  display: block;
+}
+.why,
+.refused,
+.refused td:last-child {
+  color: rgb(var(--v-theme-error));
+}
+.quiet {
+  color: var(--quiet);
+  font-size: 13px;
+}
+</style>
