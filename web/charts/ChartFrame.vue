@@ -101,6 +101,12 @@ tbody th {
 .chart :deep(svg text) {
   fill: var(--ink);
 }
+.chart :deep(svg .mark) {
+  fill: color-mix(in srgb, var(--ink) 62%, var(--paper));
+}
+.chart :deep(a:hover .mark) {
+  fill: var(--ink);
+}
 .chart :deep(svg .quiet) {
   fill: var(--quiet);
 }

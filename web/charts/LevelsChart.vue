@@ -66,7 +66,7 @@ const rows = computed(() =>
             :submission="work.submission"
             :name="`${work.student}: ${criterion.title}, ${title}`"
           >
-            <rect :x="x(place)" y="0" :width="Math.max(2, x(1) - x(0) - 2)" :height="ROW - 4" class="brick" />
+            <rect :x="x(place)" y="0" :width="Math.max(2, x(1) - x(0) - 2)" :height="ROW - 4" class="mark" />
           </WorkLink>
           <text :x="x(some.length) + 4" y="11">{{ some.length || '' }}</text>
         </g>
@@ -78,11 +78,5 @@ const rows = computed(() =>
 <style scoped>
 .title {
   font-weight: 600;
-}
-.brick {
-  fill: color-mix(in srgb, var(--ink) 62%, var(--paper));
-}
-a:hover .brick {
-  fill: var(--ink);
 }
 </style>

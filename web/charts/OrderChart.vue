@@ -64,7 +64,7 @@ const rows = computed(() =>
         :name="`${index + 1}: ${work.student}, ${share.toFixed(1)} %, ${dayAndTime(at)}`"
       >
         <circle :cx="x(index)" :cy="y(share)" r="12" class="reach" />
-        <circle :cx="x(index)" :cy="y(share)" r="5" class="dot" />
+        <circle :cx="x(index)" :cy="y(share)" r="5" class="mark" />
       </WorkLink>
     </svg>
   </ChartFrame>
@@ -81,11 +81,5 @@ const rows = computed(() =>
 }
 .reach {
   fill: transparent;
-}
-.dot {
-  fill: color-mix(in srgb, var(--ink) 62%, var(--paper));
-}
-a:hover .dot {
-  fill: var(--ink);
 }
 </style>

@@ -62,7 +62,7 @@ const rows = computed(() =>
           :submission="work.submission"
           :name="nameOf(work)"
         >
-          <rect :x="x(bin.from) + 2" :y="y(index + 1)" :width="wide" :height="brick - 2" class="brick" />
+          <rect :x="x(bin.from) + 2" :y="y(index + 1)" :width="wide" :height="brick - 2" class="mark" />
         </WorkLink>
         <text :x="x(bin.from)" :y="HEIGHT - 8" text-anchor="middle" class="quiet" aria-hidden="true">
           {{ bin.from }}
@@ -75,12 +75,6 @@ const rows = computed(() =>
 </template>
 
 <style scoped>
-.brick {
-  fill: color-mix(in srgb, var(--ink) 62%, var(--paper));
-}
-a:hover .brick {
-  fill: var(--ink);
-}
 .half {
   fill: none;
   stroke: var(--ink);

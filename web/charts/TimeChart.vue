@@ -42,19 +42,10 @@ const rows = computed(() =>
       <g v-for="({ work, minutes }, index) in timed" :key="work.submission" :transform="`translate(0 ${index * ROW})`">
         <text :x="LABEL - 8" y="12" text-anchor="end" class="quiet" aria-hidden="true">{{ work.student }}</text>
         <WorkLink :submission="work.submission" :name="`${work.student}: ${words(minutes)}`">
-          <rect :x="LABEL" y="2" :width="Math.max(1, x(minutes) - LABEL)" :height="ROW - 5" class="bar" />
+          <rect :x="LABEL" y="2" :width="Math.max(1, x(minutes) - LABEL)" :height="ROW - 5" class="mark" />
         </WorkLink>
         <text :x="x(minutes) + 6" y="12" aria-hidden="true">{{ minutes.toFixed(1) }}</text>
       </g>
     </svg>
   </ChartFrame>
 </template>
-
-<style scoped>
-.bar {
-  fill: color-mix(in srgb, var(--ink) 62%, var(--paper));
-}
-a:hover .bar {
-  fill: var(--ink);
-}
-</style>

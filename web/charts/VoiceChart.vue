@@ -97,7 +97,7 @@ const rows = computed(() =>
               : {}
           "
         >
-          <rect :x="LABEL" y="3" :width="Math.max(1, x(student.seconds) - LABEL)" :height="ROW - 6" class="bar" />
+          <rect :x="LABEL" y="3" :width="Math.max(1, x(student.seconds) - LABEL)" :height="ROW - 6" class="mark" />
         </component>
         <text :x="x(student.seconds) + 6" y="14" aria-hidden="true">{{ minutes(student.seconds) }}</text>
         <text
@@ -117,12 +117,6 @@ const rows = computed(() =>
 </template>
 
 <style scoped>
-.bar {
-  fill: color-mix(in srgb, var(--ink) 62%, var(--paper));
-}
-a:hover .bar {
-  fill: var(--ink);
-}
 .legend {
   display: flex;
   flex-wrap: wrap;

@@ -25,6 +25,7 @@ const MOST_SHOWN = 300;
 
 const plan = shallowRef<ImportPlan>();
 const taken = ref<number>();
+let takeBack = (): void => undefined;
 const problem = ref<string>();
 const busy = ref(false);
 const chooser = ref<HTMLInputElement>();
@@ -80,7 +81,7 @@ function planned(rows: string[][], members: ReadonlyMap<string, { number: string
 
 function bringIn(): void {
   taken.value = coming.value.length;
-  props.grid.take(coming.value);
+  takeBack = props.grid.take(coming.value);
   plan.value = undefined;
 }
 function leave(): void {
@@ -112,7 +113,7 @@ function leave(): void {
       <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
       <p v-if="taken !== undefined" role="status">
         {{ counted(taken, 'grade') }} came in, as drafts.
-        <v-btn size="small" variant="outlined" @click="(grid.undo(), leave())">Take it back</v-btn>
+        <v-btn size="small" variant="outlined" @click="(takeBack(), leave())">Take it back</v-btn>
       </p>
       <template v-if="plan && !plan.problem">
         <p role="status">{{ summary }}.</p>

@@ -29,8 +29,8 @@ export interface Grid {
   keydown(event: KeyboardEvent): void;
   copy(event: ClipboardEvent): void;
   paste(event: ClipboardEvent): void;
-  /** Changes cells that need not be in sight, together. */
-  take(changes: readonly { student: string; assignment: string; to: CellChange['to'] }[]): void;
+  /** Changes cells that need not be in sight, together. @returns what takes that back, whatever was done since */
+  take(changes: readonly { student: string; assignment: string; to: CellChange['to'] }[]): () => void;
   /** Gives the same to some students in one assignment. */
   giveAll(column: ShownColumn, rows: readonly GradeRow[], entry: Entry | { returned: boolean }): void;
   undo(): void;
@@ -179,11 +179,11 @@ export function useGrid({ shown: { rows, columns }, book, pageRows, apply, open 
     };
   }
 
-  function perform(made: readonly Change[]): void {
+  function perform(made: readonly Change[]): Deed | undefined {
     const news = made.filter(({ there: { to, was } }) =>
       (Object.keys(to) as (keyof typeof to)[]).some((key) => to[key] !== was![key]),
     );
-    if (news.length === 0) return;
+    if (news.length === 0) return undefined;
     const deed: Deed = {
       there: { changes: news.map(({ there }) => there), why: '' },
       // What one takes back is as it was, whatever came of it in between.
@@ -196,6 +196,7 @@ export function useGrid({ shown: { rows, columns }, book, pageRows, apply, open 
     apply(deed.there);
     done.value = [...done.value, deed];
     undone.value = [];
+    return deed;
   }
 
   function undo(): void {
@@ -373,12 +374,17 @@ export function useGrid({ shown: { rows, columns }, book, pageRows, apply, open 
       const now = book()!;
       const rowOf = new Map(now.rows.map((row) => [row.id, row]));
       const columnOf = new Map(now.columns.map((column, at) => [column.id, { ...column, at }]));
-      perform(
+      const deed = perform(
         changes.flatMap(({ student, assignment, to }) => {
           const [row, column] = [rowOf.get(student), columnOf.get(assignment)];
           return row && column ? [changeOf(row, column, to)] : [];
         }),
       );
+      return () => {
+        if (!deed || !done.value.includes(deed)) return;
+        done.value = done.value.filter((one) => one !== deed);
+        apply(deed.back);
+      };
     },
     giveAll(column, some, entry) {
       const at = columns.value.findIndex(({ id }) => id === column.id);
