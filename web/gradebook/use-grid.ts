@@ -15,7 +15,6 @@ export const COURSE_COLUMN = -1;
 
 export interface Grid {
   active: Ref<At>;
-  isSelected(at: At): boolean;
   /** The columns of a row that are selected; undefined where none are. */
   selectedColumns(row: number): { left: number; right: number } | undefined;
   select(at: At, extend?: boolean): void;
@@ -113,10 +112,6 @@ export function useGrid({ shown: { rows, columns }, book, pageRows, apply, open 
       right: Math.max(a.column, b.column),
     };
   });
-  const isSelected = ({ row, column }: At): boolean => {
-    const { top, bottom, left, right } = block.value;
-    return row >= top && row <= bottom && column >= left && column <= right;
-  };
   const selectedColumns = (row: number): { left: number; right: number } | undefined =>
     row >= block.value.top && row <= block.value.bottom ? block.value : undefined;
   const range = (from: number, to: number): number[] =>
@@ -356,7 +351,6 @@ export function useGrid({ shown: { rows, columns }, book, pageRows, apply, open 
   return {
     ...{
       active,
-      isSelected,
       selectedColumns,
       select,
       cell,

@@ -1,0 +1,89 @@
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { computed, type ComputedRef, type Ref } from 'vue';
+import type { At } from './use-grid.ts';
+import type { Shown, ShownColumn } from './use-shown.ts';
+
+/** Sizes of the grid in CSS pixels; they stand in its styles, too. */
+export const ROW = 42;
+export const HEAD = 64;
+const NAME = 190;
+const COURSE = 96;
+const COLUMN = 104;
+
+/** A column in sight. */
+export interface SeenColumn {
+  index: number;
+  column: ShownColumn;
+  /** Where it begins in a row, in CSS pixels. */
+  start: number;
+  /** Its place in the window. */
+  place: number;
+}
+export interface SeenRow {
+  index: number;
+  start: number;
+  place: number;
+}
+
+export const idOfCell = ({ row, column }: At): string => `grade-${row}-${column}`;
+
+export interface Seen {
+  rows: ComputedRef<SeenRow[]>;
+  columns: ComputedRef<readonly SeenColumn[]>;
+  /** Of everything, in CSS pixels. */
+  width: ComputedRef<number>;
+  height: ComputedRef<number>;
+  scrollTo(at: At, align?: 'center'): void;
+}
+
+/**
+ * The rows and columns in sight. One that comes into sight takes the place of one that has left it: what is there is written anew,
+ * which is quicker than making it. So each is known by its place in the window.
+ */
+export function useSeen(scroller: Ref<HTMLElement | undefined>, { rows, columns }: Shown): Seen {
+  const getScrollElement = (): HTMLElement | null => scroller.value ?? null;
+  const down = useVirtualizer(
+    computed(() => ({
+      ...{ count: rows.value.length, getScrollElement, estimateSize: () => ROW, overscan: 4 },
+      ...{ scrollPaddingStart: HEAD, scrollPaddingEnd: ROW },
+    })),
+  );
+  const across = useVirtualizer(
+    computed(() => ({
+      ...{ horizontal: true, count: columns.value.length, getScrollElement, estimateSize: () => COLUMN, overscan: 2 },
+      scrollPaddingStart: NAME + COURSE,
+    })),
+  );
+
+  const most = { down: 1, across: 1 };
+  function placesIn(way: keyof typeof most, items: readonly unknown[]): number {
+    most[way] = Math.max(most[way], items.length);
+    return most[way];
+  }
+
+  let lastColumns: readonly SeenColumn[] = [];
+  return {
+    rows: computed(() => {
+      const items = down.value.getVirtualItems();
+      const places = placesIn('down', items);
+      return items.map(({ index, start }) => ({ index, start, place: index % places }));
+    }),
+    columns: computed(() => {
+      const items = across.value.getVirtualItems();
+      const places = placesIn('across', items);
+      const now = items.map(({ index, start }) => ({
+        ...{ index, start: NAME + COURSE + start, column: columns.value[index]!, place: index % places },
+      }));
+      const same =
+        now.length === lastColumns.length &&
+        now.every(({ column, place }, at) => lastColumns[at]!.column === column && lastColumns[at]!.place === place);
+      return same ? lastColumns : (lastColumns = now);
+    }),
+    width: computed(() => NAME + COURSE + across.value.getTotalSize()),
+    height: computed(() => down.value.getTotalSize()),
+    scrollTo({ row, column }, align) {
+      down.value.scrollToIndex(row, { align: align ?? 'auto' });
+      if (column >= 0) across.value.scrollToIndex(column);
+    },
+  };
+}
