@@ -54,6 +54,7 @@ const rooms = {
       'courses',
       'gradebook',
       'charts',
+      'moderation',
       'sign-in',
       'joining',
       'speech',
@@ -84,6 +85,7 @@ const rooms = {
     ],
     ...[
       'grading',
+      'moderation',
       'gradebook',
       'charts',
       'class',

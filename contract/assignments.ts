@@ -15,6 +15,8 @@ export const AssignmentSummary = z.object({
   course: z.string(),
   courseId: Id,
   dueAt: Instant.nullable(),
+  /** Where it is the second marking of another one's works: which. */
+  moderation: Id.nullable(),
 });
 export type AssignmentSummary = z.infer<typeof AssignmentSummary>;
 

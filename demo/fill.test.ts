@@ -92,7 +92,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
   it('counts its class', async () => {
     const [taught] = await selectTaught(test.db, await idOf(TEACHERS[0]!));
     expect(taught).toMatchObject({ students: 30, handedIn: 10, returned: 1 });
-    const overview = (await selectOverview(test.db, taught!.id))!;
+    const overview = (await selectOverview(test.db, taught!.id, asTeacher.person))!;
     expect(overview.rows.map(({ student }) => student.name)).toEqual([...STUDENTS].sort());
     const amaru = overview.rows.find(({ student }) => student.name === 'Amaru Quispe')!.submission!;
     expect(amaru).toMatchObject({
@@ -177,7 +177,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
 
   it('has a course with a term behind it, whose gradebook is full', async () => {
     const [course] = await test.db.query('select id from courses where title = $1', [TERM_COURSE]);
-    const { columns, rows } = await selectGradebook(test.db, String(course!.id));
+    const { columns, rows } = await selectGradebook(test.db, String(course!.id), asTeacher.person);
     expect(columns.map(({ title }) => title)).toEqual(TERM.map(({ title }) => title));
     expect(rows).toHaveLength(STUDENTS.length - NOT_IN_TERM.length);
     const cells = rows.flatMap((row) => row.cells.filter((cell) => cell !== null));
@@ -196,7 +196,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     expect(new Set(taught.map(({ course }) => course))).toEqual(
       new Set(['Reading the Shore', 'Counting the Tide', TERM_COURSE]),
     );
-    const overviews = await Promise.all(taught.map(({ id }) => selectOverview(test.db, id)));
+    const overviews = await Promise.all(taught.map(({ id }) => selectOverview(test.db, id, asTeacher.person)));
     const rows = overviews.flatMap((overview) => overview!.rows);
     expect(new Set(rows.map(({ submission }) => submission?.state))).toEqual(
       new Set([undefined, 'waiting', 'back', 'begun', 'ready', 'returned']),
@@ -210,7 +210,9 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
       new Set(['level', 'percent', 'points']),
     );
     const fog = overviews.find((overview) => overview!.anonymous)!;
-    const [begun] = await selectReturning(test.db, fog.id).then((all) => all.filter(({ grade }) => grade !== null));
+    const [begun] = await selectReturning(test.db, fog.id, asTeacher.person).then((all) =>
+      all.filter(({ grade }) => grade !== null),
+    );
     expect(begun).toMatchObject({
       grade: { points: 1700, possible: 2000 },
       student: expect.stringMatching(/^Student /),

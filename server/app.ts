@@ -5,6 +5,7 @@ import { assignmentRoutes } from './assignments/routes.ts';
 import { bankFileRoutes } from './bank-file/routes.ts';
 import { bankRoutes } from './bank/routes.ts';
 import { chartRoutes } from './charts/routes.ts';
+import { moderationRoutes } from './moderation/routes.ts';
 import { classRoutes } from './class/routes.ts';
 import type { Context } from './context.ts';
 import { courseRoutes } from './courses/routes.ts';
@@ -118,6 +119,7 @@ const ROUTES = [
   gradingRoutes,
   gradebookRoutes,
   chartRoutes,
+  moderationRoutes,
   remarkRoutes,
   bankFileRoutes,
   bankRoutes,

@@ -49,6 +49,36 @@ export const problems = {
     new ProblemError(404, 'not-found', 'Not found', 'There is nothing here, or you are not allowed to see it.'),
   notAllowed: () =>
     new ProblemError(403, 'not-allowed', 'Not allowed', 'You may see this, but you are not allowed to do that.'),
+  blind: () =>
+    new ProblemError(
+      403,
+      'second-marking',
+      'Second marking',
+      'You are marking this work a second time. What was given before is shown when you have handed your marking over.',
+    ),
+  handedOver: () =>
+    new ProblemError(409, 'handed-over', 'Handed over', 'This second marking has been handed over and stays as it is.'),
+  notScoredYet: (count: number) =>
+    new ProblemError(
+      409,
+      'not-scored-yet',
+      'Not all is scored',
+      `${count === 1 ? 'One work has' : `${count} works have`} criteria without a score. Score them, or say that they are not assessed.`,
+    ),
+  notInSample: () =>
+    new ProblemError(
+      422,
+      'not-in-sample',
+      'Cannot be marked a second time',
+      'Some of these works are not there any more, or are not scored completely. Choose a sample again.',
+    ),
+  notASecondMarker: () =>
+    new ProblemError(
+      422,
+      'not-a-second-marker',
+      'No second marker',
+      'The second marker has to teach this course, and cannot be you, since you see the results.',
+    ),
   returned: () =>
     new ProblemError(
       409,

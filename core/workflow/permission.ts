@@ -5,6 +5,11 @@ interface InCourse {
   student: boolean;
 }
 
+interface InAssignment extends InCourse {
+  /** Works of another assignment are marked a second time in it. */
+  second: boolean;
+}
+
 interface ToWork {
   /** Teaches the course. */
   teacher: boolean;
@@ -16,6 +21,12 @@ interface ToWork {
   silent: boolean;
   /** A teacher has opened it. */
   opened: boolean;
+  /** It is here to be marked a second time. */
+  second: boolean;
+  /** And that has been handed over. */
+  closed: boolean;
+  /** Would be its teacher, but marks it a second time and must not see what was given. */
+  blind: boolean;
 }
 
 /**
@@ -24,7 +35,7 @@ interface ToWork {
  */
 export interface Standings {
   course: InCourse;
-  assignment: InCourse;
+  assignment: InAssignment;
   submission: ToWork;
   remark: ToWork;
   /** The work is the one that what holds the recording is about; in the bank and as a greeting there is none, and it is its owner's; a note
@@ -33,6 +44,8 @@ export interface Standings {
   /** `shared`: it is theirs, or its owner shares it with them. */
   banked: { owner: boolean; shared: boolean };
   note: InCourse;
+  /** `teacher` of the course of its works; `marker`: the second one, who has not handed it over. */
+  moderation: { teacher: boolean; marker: boolean; finished: boolean };
   /** A student is one who has been given it. */
   handout: InCourse;
   /** `steward`: whoever asks looks after the people of the school; `other`: and this is nobody who does. */
@@ -43,7 +56,9 @@ export interface Standings {
 export type ObjectKind = keyof Standings;
 
 const teaches = ({ teacher }: { teacher: boolean }): boolean => teacher;
-const marks = ({ teacher, returned }: ToWork): boolean => teacher && !returned;
+const sets = ({ teacher, second }: InAssignment): boolean => teacher && !second;
+const marks = ({ teacher, returned, closed }: ToWork): boolean => teacher && !returned && !closed;
+const returns = ({ teacher, second }: ToWork): boolean => teacher && !second;
 const readsWork = ({ teacher, author }: ToWork): boolean => teacher || author;
 const readsFeedback = ({ teacher, author, returned }: ToWork): boolean => teacher || (author && returned);
 const isAnswered = ({ author, returned, silent }: ToWork): boolean => author && returned && !silent;
@@ -65,7 +80,7 @@ export const permissions = {
   'course.set': on('course', teaches),
   'course.read': on('course', ({ teacher, student }) => teacher || student),
   'assignment.oversee': on('assignment', teaches),
-  'assignment.set': on('assignment', teaches),
+  'assignment.set': on('assignment', sets),
   'assignment.handIn': on('assignment', ({ student }) => student),
   'work.read': on('submission', readsWork),
   'work.receipt': on('submission', ({ author }) => author),
@@ -74,10 +89,15 @@ export const permissions = {
   'work.marked': on('submission', readsRemark),
   'work.withdraw': on('submission', ({ author, opened, returned }) => author && !opened && !returned),
   'feedback.read': on('submission', readsFeedback),
-  'feedback.return': on('submission', teaches),
+  'feedback.return': on('submission', returns),
   'feedback.preview': on('submission', teaches),
-  'assignment.return': on('assignment', teaches),
-  'standing.set': on('assignment', teaches),
+  'assignment.return': on('assignment', sets),
+  'standing.set': on('assignment', sets),
+  'moderation.start': on('assignment', sets),
+  'moderation.read': on('moderation', ({ teacher, marker }) => teacher || marker),
+  'moderation.finish': on('moderation', ({ marker, finished }) => marker && !finished),
+  'moderation.callOff': on('moderation', ({ teacher, marker, finished }) => teacher && !marker && !finished),
+  'moderation.settle': on('moderation', ({ teacher, finished }) => teacher && finished),
   'result.adjust': on('submission', marks),
   'score.choose': on('submission', marks),
   'points.give': on('submission', marks),
@@ -140,6 +160,7 @@ const seen: { [Kind in ObjectKind]: (standing: Standings[Kind]) => boolean } = {
   recording: hears,
   banked: ({ shared }) => shared,
   note: ({ teacher, student }) => teacher || student,
+  moderation: ({ teacher, marker }) => teacher || marker,
   handout: ({ teacher, student }) => teacher || student,
   person: ({ steward }) => steward,
   stamp: owns,
@@ -147,12 +168,14 @@ const seen: { [Kind in ObjectKind]: (standing: Standings[Kind]) => boolean } = {
 };
 
 /** Why somebody may not. */
-export type Refusal = 'unseen' | 'opened' | 'returned' | 'notReturned' | 'notAllowed';
+export type Refusal = 'unseen' | 'opened' | 'returned' | 'notReturned' | 'blind' | 'closed' | 'notAllowed';
 
 /** Why a standing does not allow an action; undefined where it does. */
 export function refusal<A extends Action>(standing: StandingFor<A>, action: A): Refusal | undefined {
   if (may(standing, action)) return undefined;
   if (action === 'work.withdraw' && 'author' in standing && standing.author) return 'opened';
+  if ('blind' in standing && standing.blind && may({ ...standing, teacher: true }, action)) return 'blind';
+  if ('closed' in standing && standing.closed && may({ ...standing, closed: false }, action)) return 'closed';
   if (!seen[objectOf(action)](standing as never)) return 'unseen';
   if (!('returned' in standing) || !may({ ...standing, returned: !standing.returned }, action)) return 'notAllowed';
   return standing.returned ? 'returned' : 'notReturned';

@@ -11,7 +11,15 @@ import {
   type Standings,
 } from './index.ts';
 
-const strange = { teacher: false, student: false, author: false, returned: false, silent: false, opened: false };
+const strange = {
+  teacher: false,
+  student: false,
+  author: false,
+  returned: false,
+  silent: false,
+  opened: false,
+  ...{ second: false, closed: false, blind: false },
+};
 const nobody: Standings = {
   course: strange,
   assignment: strange,
@@ -19,6 +27,7 @@ const nobody: Standings = {
   remark: strange,
   recording: { ...strange, holder: 'remark', owner: false },
   note: strange,
+  moderation: { teacher: false, marker: false, finished: false },
   handout: strange,
   banked: { owner: false, shared: false },
   person: { steward: false, other: true },
@@ -32,6 +41,7 @@ const everywhere = (standing: Partial<Standings['recording'] & typeof strange>):
   remark: { ...nobody.remark, ...standing },
   recording: { ...nobody.recording, ...standing },
   note: { ...nobody.note, ...standing },
+  moderation: { ...nobody.moderation, ...standing },
   handout: { ...nobody.handout, ...standing },
   banked: { ...nobody.banked, ...standing },
   person: nobody.person,
@@ -94,6 +104,32 @@ describe('permissions', () => {
       ]);
     expect(may(after.recording, 'recording.mend')).toBe(true);
     expect(may(after.recording, 'recording.reportHeard')).toBe(false);
+  });
+
+  it('show a second marker nothing until they have handed over, and then change nothing', () => {
+    const blind = { ...nobody.recording, blind: true };
+    for (const action of ['feedback.read', 'work.read', 'score.choose', 'remark.read', 'recording.hear'] as const)
+      expect([refusal(blind, action), action]).toEqual(['blind', action]);
+    const second = { ...nobody.recording, teacher: true, second: true };
+    expect([may(second, 'score.choose'), may(second, 'remark.make')]).toEqual([true, true]);
+    expect(refusal(second, 'feedback.return')).toBe('notAllowed');
+    expect(refusal({ ...nobody.assignment, teacher: true, second: true }, 'assignment.set')).toBe('notAllowed');
+    expect(refusal({ ...second, closed: true }, 'score.choose')).toBe('closed');
+    expect(refusal({ ...second, closed: true }, 'feedback.read')).toBeUndefined();
+  });
+
+  it('let teachers settle what the second marker has handed over, and not before', () => {
+    const [teacher, marker] = [
+      { teacher: true, marker: false, finished: false },
+      { teacher: true, marker: true, finished: false },
+    ];
+    expect([may(teacher, 'moderation.settle'), may({ ...teacher, finished: true }, 'moderation.settle')]).toEqual([
+      false,
+      true,
+    ]);
+    expect([may(teacher, 'moderation.finish'), may(marker, 'moderation.finish')]).toEqual([false, true]);
+    expect([may(teacher, 'moderation.callOff'), may(marker, 'moderation.callOff')]).toEqual([true, false]);
+    expect(refusal(nobody.moderation, 'moderation.read')).toBe('unseen');
   });
 
   it('let whoever answered by voice mend their words, and the other side be heard to have listened', () => {

@@ -9,6 +9,7 @@ import type { resumableUploads } from '../../contract/uploads.ts';
 import type { Feedback } from '../../contract/submissions.ts';
 import { createApp } from '../app.ts';
 import type { Context } from '../context.ts';
+import { addPerson } from '../school/people.ts';
 import { readSettings } from '../settings.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { routesOf, type Route } from '../testing/routes.ts';
@@ -93,6 +94,21 @@ beforeAll(async () => {
     [handout, school.assignment],
   );
   Object.assign(ids, { banked, note, handout, student: school.ids.author, person: school.ids.author });
+  const moderation = randomUUID();
+  const [copy] = await test.db.query(
+    `with hidden as (insert into courses (id, title, second_marking) values (gen_random_uuid(), 'Again', true) returning id)
+     insert into assignments (id, course, title, brief) select gen_random_uuid(), id, 'Again', '' from hidden returning id`,
+  );
+  await test.db.query(
+    `insert into moderations (id, assignment, rubric_version, second_assignment, marker, started_by)
+     select $1, $2, 1, $3, $4, $4`,
+    [moderation, assignment, copy!.id, await addPerson(test.db, { name: 'M', login: 'm', passwordHash: null })],
+  );
+  await test.db.query(
+    `insert into moderated_works (moderation, work, second_work, reason) values ($1, $2, $2, 'random')`,
+    [moderation, submission],
+  );
+  Object.assign(ids, { moderation, work: submission });
   const upload = randomUUID();
   await test.db.query('insert into uploads (id, owner, byte_length) values ($1, $2, 9)', [upload, school.ids.teacher]);
   Object.assign(ids, { upload });
@@ -125,7 +141,15 @@ describe('what is served', () => {
   });
 });
 
-const strange = { teacher: false, student: false, author: false, returned: false, silent: false, opened: true };
+const strange = {
+  teacher: false,
+  student: false,
+  author: false,
+  returned: false,
+  silent: false,
+  opened: true,
+  ...{ second: false, closed: false, blind: false },
+};
 const standings = (known: Partial<typeof strange>, owner: boolean): Standings => {
   const standing = { ...strange, ...known };
   return {
@@ -135,6 +159,7 @@ const standings = (known: Partial<typeof strange>, owner: boolean): Standings =>
       submission: standing,
       remark: standing,
       note: standing,
+      moderation: { teacher: standing.teacher, marker: false, finished: false },
       handout: standing,
       banked: { owner, shared: owner },
       person: { steward: false, other: true },
@@ -151,7 +176,18 @@ const PEOPLE = {
   colleague: () => standings({}, false),
   stranger: () => standings({}, false),
 };
-const STATUS: Record<Refusal, number> = { unseen: 404, notAllowed: 403, returned: 409, notReturned: 409, opened: 409 };
+const STATUS: Record<Refusal, number> = {
+  unseen: 404,
+  notAllowed: 403,
+  returned: 409,
+  notReturned: 409,
+  opened: 409,
+  blind: 403,
+  closed: 409,
+};
+
+/** What it is about would not be there for whoever asks next. */
+const TAKES_AWAY = new Set(['stamp.remove', 'moderation.callOff']);
 
 async function ask(who: keyof TestSchool['as'], { method, path }: Route) {
   const address = path.replace(/:(\w+)/g, (_, param: string) => ids[param] ?? randomUUID());
@@ -168,7 +204,7 @@ async function surprises(returned: boolean): Promise<string[]> {
     if (nobody.status !== 401) found.push(`${name(route)} answers nobody with ${nobody.status}`);
     if (lets === 'own') continue;
     for (const who of Object.keys(PEOPLE) as (keyof typeof PEOPLE)[]) {
-      if (lets === 'stamp.remove' && who === 'teacher') continue;
+      if (TAKES_AWAY.has(lets) && who === 'teacher') continue;
       const why = refusal(PEOPLE[who](returned)[objectOf(lets)], lets);
       const { status } = await ask(who, route);
       // The bytes that are asked for are not those that are there.

@@ -15,6 +15,8 @@ const PROBLEMS: Record<Refusal, () => ProblemError> = {
   opened: problems.opened,
   returned: problems.returned,
   notReturned: problems.notReturned,
+  blind: problems.blind,
+  closed: problems.handedOver,
   notAllowed: problems.notAllowed,
 };
 

@@ -27,6 +27,12 @@ export const SHOWN_NAME = `case when ${NAMELESS}
 /** Whether a person `$1` teaches the course of assignment `a`. */
 export const TEACHES = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')`;
 
+/** Whether a person marks the work `s` a second time and must not see yet what was given. */
+export const blindTo = (
+  person: string,
+): string => `exists (select from moderated_works w join moderations d on d.id = w.moderation where w.work = s.id
+  and d.marker = ${person} and d.finished_at is null and d.called_off_at is null)`;
+
 /** Whether a person `$1` may use the banked remark `b`: it is theirs, or its owner shares it with them. */
 export const BANKED_FOR = `(b.owner = $1 or b.put_aside_at is null and exists (select from bank_shares h where h.banked = b.id
   and (h.person = $1 or exists (select from enrolments e where e.course = h.course and e.person = $1 and e.role = 'teacher'))))`;
@@ -41,5 +47,5 @@ export const hasRemarks = (work: string): string =>
 
 /** Which remarks a person `$1` may read among all; a condition on remark `r`, work `s` and assignment `a`. */
 export const READABLE_REMARK = `s.withdrawn_at is null and r.put_aside_at is null
-  and (${TEACHES}
+  and (${TEACHES} and not ${blindTo('$1')}
     or (s.student = $1 and ${hasRemarks('s')} and not r.private))`;

@@ -3,11 +3,14 @@ import { AssignmentSettings, type AssignmentChange, AssignmentSummary, Question 
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { MARKING_JSON, RULE_COLUMNS, updateMarking, updateRules } from './marking.ts';
 
+const MODERATION = '(select d.id from moderations d where d.second_assignment = a.id)';
+
 /** What an assignment `a` of a course `c` is called, and when it is due. */
-export const SUMMARY_JSON = `jsonb_build_object('id', a.id, 'title', a.title, 'course', c.title, 'courseId', c.id, 'dueAt', a.due_at)`;
+export const SUMMARY_JSON = `jsonb_build_object('id', a.id, 'title', a.title, 'course', c.title, 'courseId', c.id, 'dueAt', a.due_at,
+  'moderation', ${MODERATION})`;
 
 /** The same as columns. */
-export const SUMMARY_COLUMNS = 'a.id, a.title, c.title as course, c.id as "courseId", a.due_at as "dueAt"';
+export const SUMMARY_COLUMNS = `a.id, a.title, c.title as course, c.id as "courseId", a.due_at as "dueAt", ${MODERATION} as moderation`;
 
 export const selectQuestions = (db: Queries, assignment: string): Promise<Question[]> =>
   select(

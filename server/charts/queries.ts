@@ -3,6 +3,7 @@ import { Id } from '../../contract/basics.ts';
 import { ChartWork, CourseVoice, type AssignmentCharts } from '../../contract/charts.ts';
 import { NAMELESS } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
+import { selectBlind } from '../grading/blind.ts';
 import { selectCells } from '../grading/cells.ts';
 import { selectColumns } from '../grading/columns.ts';
 import { selectRubric } from '../grading/queries.ts';
@@ -18,7 +19,7 @@ const MOMENTS = `(select coalesce(jsonb_agg(t.at order by t.at), '[]') from (
     union all select q.given_at from question_points q where q.submission = s.id
     union all select j.set_at from adjustments j where j.submission = s.id) t where t.at is not null)`;
 
-export async function selectCharts(db: Queries, assignment: string): Promise<AssignmentCharts> {
+export async function selectCharts(db: Queries, assignment: string, person: string): Promise<AssignmentCharts> {
   const { course, title } = (await selectOne(
     db,
     z.object({ course: Id, title: z.string() }),
@@ -26,7 +27,10 @@ export async function selectCharts(db: Queries, assignment: string): Promise<Ass
     [assignment],
   ))!;
   const found = await selectCells(db, await selectColumns(db, course, [assignment]));
-  const cells = [...found.values()].flatMap(({ cell }) => (cell.submission === null ? [] : [cell]));
+  const blind = await selectBlind(db, person);
+  const cells = [...found.values()].flatMap(({ cell }) =>
+    cell.submission === null || blind.has(cell.submission) ? [] : [cell],
+  );
   const facts = await select(
     db,
     Facts,

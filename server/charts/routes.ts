@@ -9,7 +9,9 @@ export function chartRoutes(context: Context): Router {
   const router = Router();
   const { db } = context;
 
-  serve(router, context, readCharts, 'assignment.oversee', ({ params }) => selectCharts(db, params.assignment));
+  serve(router, context, readCharts, 'assignment.oversee', ({ params, person }) =>
+    selectCharts(db, params.assignment, person.id),
+  );
   serve(router, context, readVoice, 'course.set', ({ params }) => selectVoice(db, params.course));
   return router;
 }

@@ -5,7 +5,7 @@ import { Id, Instant } from '../../contract/basics.ts';
 import { Standing } from '../../contract/grading.ts';
 import type { ClassStates } from '../../contract/submissions.ts';
 import { SUMMARY_COLUMNS, selectQuestions } from '../assignments/queries.ts';
-import { SHOWN_NAME } from '../access/visible.ts';
+import { blindTo, SHOWN_NAME } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { GRADE_JSON, GradeOrNone } from '../grading/queries.ts';
 import { selectHandouts } from '../handouts/queries.ts';
@@ -65,7 +65,11 @@ const OverviewRow = StateRow.extend({
   due: Instant.nullable(),
 });
 
-export async function selectOverview(db: Queries, assignment: string): Promise<AssignmentOverview | undefined> {
+export async function selectOverview(
+  db: Queries,
+  assignment: string,
+  person: string,
+): Promise<AssignmentOverview | undefined> {
   const head = await selectOne(
     db,
     Head,
@@ -76,7 +80,8 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
   const rows = await select(
     db,
     z.union([OverviewRow, NotHandedIn.extend({ standing: Standing })]),
-    `select p.id as student, ${SHOWN_NAME} as name, s.id as submission, ${GRADE_JSON} as grade, ${WORK_FACTS},
+    `select p.id as student, ${SHOWN_NAME} as name, s.id as submission,
+       case when not ${blindTo('$2')} then ${GRADE_JSON} end as grade, ${WORK_FACTS},
        ${standingOf('p.id')} as standing, ${dueOf('p.id')} as due,
        (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null and r.recording is not null
           and not r.private) as spoken,
@@ -85,7 +90,7 @@ export async function selectOverview(db: Queries, assignment: string): Promise<A
        (select count(*)::int from replies y join remarks r on r.id = y.remark
         where r.submission = s.id and r.put_aside_at is null and ${UNANSWERED}) as unanswered
      from ${CLASS} where a.id = $1 and (e.role = 'student' or s.id is not null) order by 2, p.id`,
-    [assignment],
+    [assignment, person],
   );
   return {
     ...head,

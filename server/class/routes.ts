@@ -11,8 +11,8 @@ export function classRoutes(context: Context): Router {
   const router = Router();
   const { db } = context;
 
-  serve(router, context, readAssignment, 'assignment.oversee', async ({ params }) => {
-    const overview = await selectOverview(db, params.assignment);
+  serve(router, context, readAssignment, 'assignment.oversee', async ({ params, person }) => {
+    const overview = await selectOverview(db, params.assignment, person.id);
     if (!overview) throw problems.notFound();
     return overview;
   });

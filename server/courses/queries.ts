@@ -9,7 +9,7 @@ export const selectCourses = (db: Queries, person: string): Promise<CourseSummar
     db,
     CourseSummary,
     `select c.id, c.title, e.role = 'teacher' as teaches, c.put_aside_at is not null as aside from courses c
-     join enrolments e on e.course = c.id and e.person = $1 and e.role <> 'left' order by aside, teaches desc, c.title, c.id`,
+     join enrolments e on e.course = c.id and e.person = $1 and e.role <> 'left' where not c.second_marking order by aside, teaches desc, c.title, c.id`,
     [person],
   );
 

@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import type { CellChange, CellChanges, PlacedCell } from '../../contract/gradebook.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
+import { selectBlind } from '../grading/blind.ts';
 import { placeOf, selectCells, type Found } from '../grading/cells.ts';
 import { selectColumns, type Column } from '../grading/columns.ts';
 import { insertHistory, valueOf } from '../grading/history.ts';
@@ -18,7 +19,12 @@ export async function changeCellsOf(
   const columns = await selectColumns(tx, course, [...new Set(changes.map(({ assignment }) => assignment))]);
   await refuseStrangers(tx, course, columns, changes);
   const before = await selectCells(tx, columns, changes);
-  for (const change of changes) refuseWrong(change, before.get(placeOf(change)), columns);
+  const blind = await selectBlind(tx, person);
+  for (const change of changes) {
+    const found = before.get(placeOf(change));
+    if (found?.cell.submission && blind.has(found.cell.submission)) throw problems.blind();
+    refuseWrong(change, found, columns);
+  }
 
   await setFlags(tx, changes, person);
   await setPoints(tx, changes, before, { person, why });

@@ -2,12 +2,14 @@ import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import type { Gradebook, OwnGrades } from '../../contract/gradebook.ts';
 import { select, type Queries } from '../db/database.ts';
+import { selectBlind, withoutBlind } from '../grading/blind.ts';
 import { placeOf, selectCells, type Found } from '../grading/cells.ts';
 import { columnOf, selectColumns, selectCourseScheme } from '../grading/columns.ts';
 
 const StudentRow = z.object({ id: Id, name: z.string(), left: z.boolean() });
 
-export async function selectGradebook(db: Queries, course: string): Promise<Gradebook> {
+/** As one of its teachers sees it. */
+export async function selectGradebook(db: Queries, course: string, person: string): Promise<Gradebook> {
   const { id, title, terms, scheme } = await selectCourseScheme(db, course);
   const columns = await selectColumns(db, course);
   const students = await select(
@@ -18,12 +20,15 @@ export async function selectGradebook(db: Queries, course: string): Promise<Grad
     [course],
   );
   const cells = await selectCells(db, columns, undefined, students.length);
+  const blind = await selectBlind(db, person);
   return {
     ...{ course: { id, title }, terms, scheme },
     columns: columns.map(columnOf),
     rows: students.map((student) => ({
       ...student,
-      cells: columns.map(({ id: assignment }) => cells.get(placeOf({ assignment, student: student.id }))?.cell ?? null),
+      cells: columns.map(({ id: assignment }) =>
+        withoutBlind(cells.get(placeOf({ assignment, student: student.id }))?.cell, blind),
+      ),
     })),
   };
 }

@@ -16,6 +16,7 @@ import { problems } from '../errors.ts';
 import { saveAs } from '../http/save-as.ts';
 import { serve, serveBytes } from '../http/serve.ts';
 import { selectMembers } from '../roster/queries.ts';
+import { selectBlind, withoutBlind } from '../grading/blind.ts';
 import { selectCells, placeOf } from '../grading/cells.ts';
 import { changeCellsOf } from './change.ts';
 import { selectColumns, updateScheme } from '../grading/columns.ts';
@@ -33,20 +34,22 @@ export function gradebookRoutes(context: Context): Router {
   const router = Router();
   const { db } = context;
 
-  serve(router, context, readGradebook, 'course.set', ({ params }) => selectGradebook(db, params.course));
+  serve(router, context, readGradebook, 'course.set', ({ params, person }) =>
+    selectGradebook(db, params.course, person.id),
+  );
 
   serve(router, context, changeCells, 'course.set', async ({ params, body, person }) => ({
     cells: await db.transaction((tx) => changeCellsOf(tx, params.course, body, person.id)),
   }));
 
-  serve(router, context, readCell, 'assignment.oversee', async ({ params }) => {
+  serve(router, context, readCell, 'assignment.oversee', async ({ params, person }) => {
     const { course } = (await selectOne(db, z.object({ course: Id }), 'select course from assignments where id = $1', [
       params.assignment,
     ]))!;
     const found = (await selectCells(db, await selectColumns(db, course), [params])).get(placeOf(params));
     // Whose work it is would be seen by its changes.
-    const changes = found?.cell.nameless ? [] : await selectHistory(db, params);
-    return { explanation: found?.explanation ?? '', changes };
+    if (withoutBlind(found?.cell, await selectBlind(db, person.id))?.nameless) return { explanation: '', changes: [] };
+    return { explanation: found?.explanation ?? '', changes: await selectHistory(db, params) };
   });
 
   serve(router, context, setScheme, 'course.set', async ({ params, body }) => {
@@ -60,14 +63,14 @@ export function gradebookRoutes(context: Context): Router {
     rows: await readTable(context, person.id, file!),
   }));
 
-  serveBytes(router, context, gradesCsv, 'course.set', async (params, _request, response) => {
-    const book = await selectGradebook(db, params.course);
+  serveBytes(router, context, gradesCsv, 'course.set', async (params, _request, response, person) => {
+    const book = await selectGradebook(db, params.course, person.id);
     const lines = gradesAsCsv(book, await selectMembers(db, params.course));
     await saveAs(response, fileNameFor(book, 'csv'), 'text/csv; charset=utf-8', lines);
   });
 
-  serveBytes(router, context, gradesXlsx, 'course.set', async (params, _request, response) => {
-    const book = await selectGradebook(db, params.course);
+  serveBytes(router, context, gradesXlsx, 'course.set', async (params, _request, response, person) => {
+    const book = await selectGradebook(db, params.course, person.id);
     const bytes = gradesAsXlsx(book, await selectMembers(db, params.course));
     await saveAs(response, fileNameFor(book, 'xlsx'), XLSX, bytes);
   });

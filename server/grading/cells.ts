@@ -160,6 +160,12 @@ const byPlace = <Row extends Place>(rows: readonly Row[]): Map<string, Row> =>
 
 const NO_WORK = { submission: null, state: null, late: false, spoken: 0, heard: 0, unanswered: 0 } as const;
 
+/** Of a work about which nothing is told. */
+export const hiddenCell = (flag: GradeCell['flag']): GradeCell => ({
+  ...NO_WORK,
+  ...{ points: null, possible: null, grade: null, flag, entered: false, returned: false, nameless: true },
+});
+
 function foundOf(
   column: Column,
   work: WorkRow | undefined,
@@ -169,19 +175,7 @@ function foundOf(
   const flag = standing?.flag ?? null;
   const late = work ? minutesLate(work.handedInAt, standing?.extendedUntil ?? column.dueAt) : 0;
   if (work && column.anonymous && work.returnedAt === null)
-    return {
-      cell: {
-        ...NO_WORK,
-        points: null,
-        possible: null,
-        grade: null,
-        flag,
-        entered: false,
-        returned: false,
-        nameless: true,
-      },
-      ...{ explanation: '', held: null },
-    };
+    return { cell: hiddenCell(flag), explanation: '', held: null };
   const sheet: Sheet = {
     ...{ scale: column.scale, marking: column.marking, standing: { flag }, minutesLate: late },
     ...(work

@@ -48,6 +48,7 @@ export async function withHistory<T>(
   { assignment, student }: Place,
   person: string | null,
   deed: () => Promise<T>,
+  why = '',
 ): Promise<T> {
   const places = [{ assignment, student }];
   const { course } = (await selectOne(tx, z.object({ course: Id }), 'select course from assignments where id = $1', [
@@ -56,7 +57,7 @@ export async function withHistory<T>(
   const columns = await selectColumns(tx, course, [assignment]);
   const before = await selectCells(tx, columns, places);
   const answer = await deed();
-  await insertHistory(tx, { places, person }, before, await selectCells(tx, columns, places));
+  await insertHistory(tx, { places, person, why }, before, await selectCells(tx, columns, places));
   return answer;
 }
 
@@ -68,11 +69,12 @@ export async function withWorkHistory<T>(
   submission: string,
   person: string | null,
   deed: () => Promise<T>,
+  why = '',
 ): Promise<T> {
   const place = await selectOne(tx, PlaceRow, 'select assignment, student from submissions where id = $1', [
     submission,
   ]);
-  return place ? withHistory(tx, place, person, deed) : deed();
+  return place ? withHistory(tx, place, person, deed, why) : deed();
 }
 
 const ChangeRow = z.object({ at: Instant, by: z.string().nullable(), was: CellValue, now: CellValue, why: z.string() });

@@ -124,6 +124,6 @@ export const selectShelf = (db: Queries, teacher: string): Promise<z.infer<typeo
     `select a.id as assignment, a.title, c.title as course, ${RUBRIC_JSON()} as rubric
      from assignments a join courses c on c.id = a.course
      join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher'
-     where exists (select from criteria k where k.assignment = a.id) order by a.created_at desc, a.id limit 100`,
+     where not c.second_marking and exists (select from criteria k where k.assignment = a.id) order by a.created_at desc, a.id limit 100`,
     [teacher],
   );

@@ -24,7 +24,7 @@ export function stewardRoutes(context: Context): Router {
 }
 
 const titles = (role: string): string => `(select coalesce(jsonb_agg(c.title order by c.title, c.id), '[]')
-  from enrolments e join courses c on c.id = e.course where e.person = p.id and e.role = '${role}')`;
+  from enrolments e join courses c on c.id = e.course where e.person = p.id and e.role = '${role}' and not c.second_marking)`;
 
 const selectPeople = (db: Queries): Promise<SchoolPerson[]> =>
   select(

@@ -46,7 +46,8 @@ export const selectCourseLanguages = (
     db,
     z.object({ id: Id, title: z.string(), language: LanguageTag }),
     `select c.id, c.title, c.spoken_language as language from courses c
-     join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher' order by c.title, c.id`,
+     join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher'
+     where not c.second_marking order by c.title, c.id`,
     [teacher],
   );
 

@@ -29,7 +29,13 @@ export type Version = z.infer<typeof Version>;
 
 /** One version after another, so that not all texts are in memory at once. */
 export const selectVersionIds = (db: Queries, person: string): Promise<{ id: string }[]> =>
-  select(db, z.object({ id: Id }), 'select id from submissions where student = $1 order by handed_in_at, id', [person]);
+  select(
+    db,
+    z.object({ id: Id }),
+    `select s.id from submissions s join assignments a on a.id = s.assignment join courses c on c.id = a.course
+     where s.student = $1 and not c.second_marking order by s.handed_in_at, s.id`,
+    [person],
+  );
 
 export const selectVersion = (db: Queries, submission: string): Promise<Version | undefined> =>
   selectOne(

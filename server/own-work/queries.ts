@@ -48,7 +48,7 @@ export async function selectOwnWork(db: Queries, student: string): Promise<OwnWo
         from submissions s where s.assignment = a.id and s.student = $1) as versions
      from assignments a join courses c on c.id = a.course
      join enrolments e on e.course = c.id and e.person = $1 and e.role in ('student', 'left')
-       and (a.open and e.role = 'student' or exists (
+       and not c.second_marking and (a.open and e.role = 'student' or exists (
        select from submissions s where s.assignment = a.id and s.student = $1))
      order by a.due_at nulls last, a.title, a.id`,
     [student],

@@ -7,7 +7,7 @@ import { Adjustment, Marking, Rubric as RubricSchema, Scores, Standing } from '.
 import { Held } from '../../contract/submissions.ts';
 import type { ReturnRow } from '../../contract/returning.ts';
 import { selectQuestions } from '../assignments/queries.ts';
-import { NAMELESS, SHOWN_NAME } from '../access/visible.ts';
+import { blindTo, NAMELESS, SHOWN_NAME } from '../access/visible.ts';
 import { select, type Queries } from '../db/database.ts';
 import { GRADE_JSON, GradeOrNone, RUBRIC_JSON, SCORES_JSON, selectScale } from '../grading/queries.ts';
 import { dueOf, MARKING_JSON, standingOf } from '../assignments/marking.ts';
@@ -39,7 +39,7 @@ const Row = WorkFacts.omit({ remarks: true }).extend({
 });
 
 /** The newest works of an assignment with what there is to say before they go out, in the order of names. */
-export async function selectReturning(db: Queries, assignment: string): Promise<ReturnRow[]> {
+export async function selectReturning(db: Queries, assignment: string, person: string): Promise<ReturnRow[]> {
   const sheet = {
     scale: await selectScale(db, assignment),
     questions: await selectQuestions(db, assignment),
@@ -60,8 +60,8 @@ export async function selectReturning(db: Queries, assignment: string): Promise<
         from remarks r left join transcripts t on t.recording = r.recording
         where r.submission = s.id and r.put_aside_at is null and not r.private and r.author <> s.student) as remarks
      from submissions s join assignments a on a.id = s.assignment join people p on p.id = s.student
-     where s.assignment = $1 and ${NEWEST} order by 2, p.id`,
-    [assignment],
+     where s.assignment = $1 and ${NEWEST} and not ${blindTo('$2')} order by 2, p.id`,
+    [assignment, person],
   );
   const rubrics = await selectRubrics(db, assignment);
   const titles = new Map([

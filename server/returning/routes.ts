@@ -35,9 +35,9 @@ export function returningRoutes(context: Context): Router {
     return done;
   }
 
-  serve(router, context, readReturning, 'assignment.return', async ({ params }) => {
+  serve(router, context, readReturning, 'assignment.return', async ({ params, person }) => {
     const { title, courseId } = await selectSummary(db, params.assignment);
-    return { title, course: courseId, rows: await selectReturning(db, params.assignment) };
+    return { title, course: courseId, rows: await selectReturning(db, params.assignment, person.id) };
   });
 
   serve(router, context, returnWorks, 'assignment.return', async ({ params, body, person }) => ({

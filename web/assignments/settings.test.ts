@@ -12,6 +12,7 @@ const overview: AssignmentOverview = {
     title: 'A walk',
     course: 'C',
     courseId: 'c',
+    moderation: null,
     dueAt: null,
     brief: '',
     budget: 30,

@@ -46,7 +46,7 @@ export const workOf = (folio: Folio): Work => ({
   handedInAt: '2026-01-01T00:00:00Z',
   late: false,
   nameless: false,
-  assignment: { id: ID, title: '', course: '', courseId: ID, dueAt: null },
+  assignment: { id: ID, title: '', course: '', courseId: ID, dueAt: null, moderation: null },
   course: ID,
   marginKey: [...DEFAULT_KEY],
   budget: 30,

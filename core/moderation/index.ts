@@ -1,0 +1,2 @@
+export * from './compare.ts';
+export * from './sample.ts';

@@ -1,0 +1,115 @@
+import { sampleOf } from '#core/moderation';
+import { Router } from 'express';
+import { randomInt } from 'node:crypto';
+import {
+  callOffModeration,
+  drawSample,
+  finishModeration,
+  readModeration,
+  readModerations,
+  settleWork,
+  startModeration,
+} from '../../contract/moderation.ts';
+import { selectSummary } from '../assignments/queries.ts';
+import type { Context } from '../context.ts';
+import { problems } from '../errors.ts';
+import { serve } from '../http/serve.ts';
+import { selectBorders, selectPool } from './pool.ts';
+import {
+  callOff,
+  finish,
+  headOf,
+  selectCompared,
+  selectFirstDesk,
+  selectMarkers,
+  selectModeration,
+  selectModerations,
+} from './queries.ts';
+import { settle } from './settle.ts';
+import { insertModeration } from './start.ts';
+
+const RANDOM_STEPS = 2 ** 40;
+const random = (): number => randomInt(RANDOM_STEPS) / RANDOM_STEPS;
+
+/** Works that a second teacher scores without seeing what the first one gave. */
+export function moderationRoutes(context: Context): Router {
+  const router = Router();
+  const { db } = context;
+
+  const refuseStranger = async (assignment: string, marker: string, person: string): Promise<void> => {
+    const markers = await selectMarkers(db, assignment, person);
+    if (!markers.some(({ id }) => id === marker)) throw problems.notASecondMarker();
+  };
+
+  serve(router, context, readModerations, 'assignment.oversee', async ({ params: { assignment }, person }) => {
+    const { title, courseId } = await selectSummary(db, assignment);
+    return {
+      ...{ title, course: courseId },
+      markers: await selectMarkers(db, assignment, person.id),
+      pool: (await selectPool(db, assignment, person.id, null)).length,
+      borders: (await selectBorders(db, assignment)).length > 0,
+      moderations: (await selectModerations(db, assignment)).map(headOf),
+    };
+  });
+
+  serve(router, context, drawSample, 'moderation.start', async ({ params: { assignment }, body, person }) => {
+    await refuseStranger(assignment, body.marker, person.id);
+    const pool = await selectPool(db, assignment, person.id, body.marker);
+    const works = new Map(pool.map((work) => [work.id, work]));
+    const sample = sampleOf(pool, body, await selectBorders(db, assignment), random);
+    return {
+      works: sample.map(({ id, reason }) => {
+        const { student, percentage } = works.get(id)!;
+        return { work: id, reason, student, percentage };
+      }),
+    };
+  });
+
+  serve(router, context, startModeration, 'moderation.start', async ({ params, body: { marker, works }, person }) => {
+    const { assignment } = params;
+    await refuseStranger(assignment, marker, person.id);
+    const id = await db.transaction(async (tx) => {
+      const pool = new Set((await selectPool(tx, assignment, person.id, marker)).map((work) => work.id));
+      const asked = new Set(works.map(({ work }) => work));
+      if (asked.size < works.length || works.some(({ work }) => !pool.has(work))) throw problems.notInSample();
+      return insertModeration(tx, { assignment, marker, person: person.id, works });
+    });
+    return { id };
+  });
+
+  serve(router, context, readModeration, 'moderation.read', async ({ params, person }) => {
+    const told = await selectModeration(db, params.moderation);
+    const mine = told.marking === person.id && told.finishedAt === null;
+    return {
+      ...headOf(told),
+      ...{ assignment: { id: told.assignment, title: told.title }, course: told.course, mine, rubric: told.rubric },
+      desk: mine ? { assignment: told.secondAssignment, first: await selectFirstDesk(db, told) } : null,
+      compared: await selectCompared(db, params.moderation),
+    };
+  });
+
+  serve(router, context, finishModeration, 'moderation.finish', async ({ params }) => {
+    await db.transaction(async (tx) => {
+      await tx.query('select from moderations where id = $1 for update', [params.moderation]);
+      const told = await selectModeration(tx, params.moderation);
+      if (told.finishedAt !== null) throw problems.handedOver();
+      if (told.scored < told.works) throw problems.notScoredYet(told.works - told.scored);
+      await finish(tx, told);
+    });
+    return {};
+  });
+
+  serve(router, context, callOffModeration, 'moderation.callOff', async ({ params }) => {
+    await db.transaction((tx) => callOff(tx, params.moderation));
+    return {};
+  });
+
+  serve(router, context, settleWork, 'moderation.settle', async ({ params: { moderation, work }, body, person }) => {
+    const given = await db.transaction(async (tx) => {
+      const { rubric } = await selectModeration(tx, moderation);
+      return settle(tx, { moderation, work, rubric, ...body, person: person.id });
+    });
+    return { given };
+  });
+  return router;
+}
