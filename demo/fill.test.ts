@@ -1,3 +1,4 @@
+import { agreementByCriterion } from '#core/moderation';
 import { existsSync, readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { asStudent, asTeacher } from '../server/access/visible.ts';
@@ -7,6 +8,7 @@ import { selectOwnWork } from '../server/own-work/queries.ts';
 import { queueOf, WHOLE_QUEUE, type QueueKind } from '#core/workflow';
 import type { Waited } from '../contract/waiting.ts';
 import { selectQueue, selectTaught, selectWaited } from '../server/waiting/queries.ts';
+import { selectCompared, selectModeration } from '../server/moderation/queries.ts';
 import { selectReturning } from '../server/returning/queries.ts';
 import { Folio, Format } from '../contract/folio.ts';
 import { selectEarlier } from '../server/earlier/queries.ts';
@@ -188,6 +190,22 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     expect(cells.reduce((sum, { spoken }) => sum + spoken, 0)).toBeGreaterThan(200);
     const grades = rows.map((row) => courseGrader(columns, SCHEME)(row.cells.map((cell) => cell ?? undefined)).grade);
     expect(new Set(grades).size).toBeGreaterThan(2);
+  });
+
+  it('has letters that were marked a second time, with differences to talk about, voices, and one that is settled', async () => {
+    const [{ id }] = (await test.db.query('select id from moderations')) as [{ id: string }];
+    const { rubric, works, finishedAt } = await selectModeration(test.db, id);
+    const compared = await selectCompared(test.db, id);
+    expect([works, compared.length, finishedAt !== null]).toEqual([8, 8, true]);
+    const pairs = compared.map(({ first, secondScores }) => ({ first, second: secondScores }));
+    expect(agreementByCriterion(rubric, pairs).some(({ exact }) => exact! < 100 && exact! > 30)).toBe(true);
+    expect(compared.filter(({ settled }) => settled)).toHaveLength(1);
+    const second = await selectFeedback(test.db, compared[0]!.second, asTeacher);
+    expect(Object.keys(second!.scores)).toHaveLength(rubric.length);
+    const [spoken] = await test.db.query(
+      'select count(*)::int as all from remarks r join moderated_works w on w.second_work = r.submission where r.recording is not null',
+    );
+    expect(spoken!.all).toBe(6);
   });
 
   it('has two courses, and works in every state and with every flag', async () => {

@@ -33,6 +33,7 @@ import {
   type SampleAssignment,
   type SampleWork,
 } from './assignment.ts';
+import { fillModeration } from './fill-moderation.ts';
 import { fillTerm } from './fill-term.ts';
 import { HEARD } from './heard.ts';
 import { loginOf, STUDENTS, TEACHERS } from './people.ts';
@@ -94,6 +95,7 @@ async function fill(tx: Queries): Promise<void> {
     banked,
     async (course, sample) => (await addAssignment(tx, course, { ...sample, works: [] })).assignment,
   );
+  await fillModeration(tx, people, banked);
 }
 
 async function addPeople(db: Queries): Promise<{

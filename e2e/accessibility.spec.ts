@@ -121,6 +121,19 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   for (const title of ['How results are spread', 'Who hears how much, and of what'])
     await teacher.getByRole('region', { name: title }).getByRole('button', { name: 'As a table' }).click();
   await look(teacher, 'charts as tables');
+  await openCourse(teacher, 'Letters from the Tideline');
+  await teacher.getByRole('link', { name: 'A letter that was never sent' }).first().click();
+  await teacher.getByRole('link', { name: 'Second marking', exact: true }).click();
+  await teacher.getByRole('button', { name: 'Choose works' }).click();
+  await expect(teacher.getByRole('button', { name: /^Ask Ruari Castellane/ })).toBeEnabled();
+  await look(teacher, 'second markings');
+  await teacher.getByRole('link', { name: /^8 works with Ruari Castellane/ }).click();
+  await teacher
+    .getByRole('button', { name: /difference/ })
+    .first()
+    .click();
+  await expect(teacher.getByRole('button', { name: /^Play/ }).first()).toBeVisible();
+  await look(teacher, 'two markings side by side');
   await openCourse(teacher, 'Reading the Shore');
   await teacher.getByRole('link', { name: 'A walk along the shore' }).first().click();
   await expect(teacher.getByRole('link', { name: /Dagny Holmqvist/ })).toBeVisible();

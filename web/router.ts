@@ -73,6 +73,20 @@ export const router = createRouter({
       props: true,
       meta: { teaches: true },
     },
+    {
+      path: '/assignments/:assignment/second-marking',
+      name: 'moderations',
+      component: () => import('./moderation/ModerationsPage.vue'),
+      props: true,
+      meta: { teaches: true },
+    },
+    {
+      path: '/moderations/:moderation',
+      name: 'moderation',
+      component: () => import('./moderation/ModerationPage.vue'),
+      props: true,
+      meta: { teaches: true },
+    },
     { path: '/bank', name: 'bank', component: () => import('./bank/BankPage.vue'), meta: { teaches: true } },
     {
       path: '/courses/:course/greetings',

@@ -35,7 +35,7 @@ export const agreementByCriterion = (rubric: Rubric, works: readonly TwoScores[]
       ratingOf(criterion, first[criterion.id]),
       ratingOf(criterion, second[criterion.id]),
     ]);
-    const shifts = ratings.flatMap(([a, b]) => (a == null || b == null ? [] : [b - a]));
+    const shifts = ratings.flatMap(([a, b]) => (typeof a === 'number' && typeof b === 'number' ? [b - a] : []));
     const shift = shifts.length === 0 ? null : shifts.reduce((sum, one) => sum + one, 0) / shifts.length;
     return { criterion: criterion.id, ...agreementOf(ratings), shift };
   });

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { formatHundredths } from '#core/grading';
-import { readAssignment, type ClassRow } from '#contract/assignments';
+import { readAssignment } from '#contract/assignments';
 import { computed, ref, watch } from 'vue';
 import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import AssignmentFields from './AssignmentFields.vue';
+import ClassTable from './ClassTable.vue';
 import BudgetField from './BudgetField.vue';
 import HandInFor from './HandInFor.vue';
 import HandoutsEditor from './HandoutsEditor.vue';
@@ -14,7 +14,6 @@ import RubricEditor from './RubricEditor.vue';
 import StateNote from '../shell/StateNote.vue';
 import { dayAndTime } from '../wording/format.ts';
 import { standingWords } from '../wording/standing.ts';
-import { WORK_STATES } from '../wording/work-state.ts';
 import NotePart from '../notes/NotePart.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
 
@@ -36,33 +35,28 @@ watch(overview, (now) => {
 const handedIn = computed(() => overview.value?.rows.filter(({ submission }) => submission) ?? []);
 const missing = computed(() => overview.value?.rows.filter(({ submission }) => !submission) ?? []);
 
-/** What the assignment calls its results by. */
-function gradeWords({ submission }: ClassRow): string {
-  const grade = submission?.grade;
-  if (!grade || submission.returnedAt === null) return '';
-  const points = `${formatHundredths(grade.points)} of ${formatHundredths(grade.possible)}`;
-  const { shown } = overview.value!.marking;
-  return shown === 'percent'
-    ? `${formatHundredths(grade.percentage)} %`
-    : shown === 'level'
-      ? (grade.grade ?? points)
-      : points;
-}
-
 const aboutQuestion = (question: string, number: number) => ({
   course: overview.value!.courseId,
   at: { place: 'question' as const, assignment: props.assignment, question },
   label: `what is said about question ${number}`,
   makes: `about question ${number}`,
 });
-
-const listening = ({ submission }: ClassRow): string =>
-  submission?.state === 'returned' && submission.spoken > 0 ? `${submission.heard} of ${submission.spoken} heard` : '';
 </script>
 
 <template>
   <PageFrame :title="overview?.title ?? 'Assignment'">
     <StateNote v-if="!overview" :busy="!error" :error="error" @retry="load" />
+    <template v-else-if="overview.moderation">
+      <p class="quiet">{{ overview.course }}</p>
+      <p class="brief">{{ overview.brief }}</p>
+      <p>
+        These works are here to be marked a second time. Students never see it.
+        <router-link :to="{ name: 'moderation', params: { moderation: overview.moderation } }"
+          >Hand it over when you are done</router-link
+        >
+      </p>
+      <ClassTable :rows="handedIn" :shown="overview.marking.shown" />
+    </template>
     <template v-else>
       <p class="quiet">
         <router-link :to="{ name: 'course', params: { course: overview.courseId } }">{{
@@ -88,38 +82,10 @@ const listening = ({ submission }: ClassRow): string =>
       />
       <p v-if="handedIn.length > 0">
         <router-link :to="{ name: 'return', params: { assignment } }">Look through and return</router-link>
+        <router-link class="second" :to="{ name: 'moderations', params: { assignment } }">Second marking</router-link>
       </p>
       <BudgetField :assignment="assignment" :budget="overview.budget" />
-      <v-table v-if="handedIn.length > 0" class="class">
-        <thead>
-          <tr>
-            <th scope="col">Student</th>
-            <th scope="col">Handed in</th>
-            <th scope="col">State</th>
-            <th scope="col">Remarks</th>
-            <th scope="col">Grade</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="row in handedIn" :key="row.student.id">
-            <th scope="row">
-              <router-link :to="{ name: 'desk', params: { submission: row.submission!.id } }">{{
-                row.student.name
-              }}</router-link>
-            </th>
-            <td class="figures">
-              {{ dayAndTime(row.submission!.handedInAt) }}
-              <v-chip v-for="flag in standingWords(row.standing, row.submission!.late)" :key="flag">{{ flag }}</v-chip>
-            </td>
-            <td>{{ WORK_STATES[row.submission!.state].name }}</td>
-            <td class="figures">
-              {{ listening(row) || row.submission!.remarks || '' }}
-              <v-chip v-if="row.submission!.unanswered > 0">{{ row.submission!.unanswered }} unanswered</v-chip>
-            </td>
-            <td>{{ gradeWords(row) }}</td>
-          </tr>
-        </tbody>
-      </v-table>
+      <ClassTable v-if="handedIn.length > 0" :rows="handedIn" :shown="overview.marking.shown" />
       <template v-if="missing.length > 0">
         <h2>
           Not handed in <span class="figures quiet">{{ missing.length }}</span>
@@ -176,14 +142,8 @@ const listening = ({ submission }: ClassRow): string =>
 .quiet {
   color: var(--quiet);
 }
-.class {
-  margin: 24px 0;
-  background: transparent;
-}
-thead th {
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 13px;
+.second {
+  margin-inline-start: 24px;
 }
 h2 {
   margin-top: 24px;

@@ -82,7 +82,15 @@ const deskOf = (submission: string | undefined) => (submission ? { name: 'desk',
       :title="withKey(commandOf('keys'))"
       @click="desk.open('keys')"
     />
-    <ReturnPanel :feedback="feedback" :work="work" :set-returned="setReturned" :set-ready="setReady" />
+    <v-btn
+      v-if="work.assignment.moderation"
+      size="small"
+      variant="flat"
+      color="primary"
+      :to="{ name: 'moderation', params: { moderation: work.assignment.moderation } }"
+      >Hand over</v-btn
+    >
+    <ReturnPanel v-else :feedback="feedback" :work="work" :set-returned="setReturned" :set-ready="setReady" />
   </header>
 </template>
 
