@@ -147,7 +147,11 @@ describe.each(bodies)('a second marking, on $name', ({ open }) => {
     const { id, second } = await begun();
     const criteria = await secondCriteria(second);
     expect((await finish(id)).json).toMatchObject({ type: 'urn:vivid-margin:not-scored-yet' });
+    const waits = async (): Promise<boolean> =>
+      (await school.as.colleague.send('POST', '/waiting', { body: {} })).text.includes(second);
+    expect(await waits()).toBe(true);
     await score('colleague', second, criteria, [1, 1]);
+    expect(await waits()).toBe(false);
     expect(await get('teacher', `/moderations/${id}`)).toMatchObject({ scored: 1, works: 1, compared: [] });
     expect((await school.as.teacher.send('POST', `/moderations/${id}/finish`)).status).toBe(403);
     expect((await finish(id)).status).toBe(200);

@@ -12,6 +12,10 @@ import { BACK_AGAIN, NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submis
 const TAUGHT_BY = `join courses c on c.id = a.course and c.put_aside_at is null
   join enrolments e on e.course = c.id and e.person = $1 and e.role = 'teacher'`;
 
+/** Whether a work `s` has a score for each criterion of its assignment `a`: a second marking asks for nothing more. */
+const SCORED = `not exists (select from criteria k where k.assignment = a.id and k.version = a.rubric_version
+  and not exists (select from scores x where x.submission = s.id and x.criterion = k.id))`;
+
 const QueueRow = z.object({
   kind: z.enum(['new', 'back', 'reply']),
   submission: Id,
@@ -29,7 +33,7 @@ export const selectQueue = (db: Queries, teacher: string): Promise<(QueueRow & Q
     `select case when ${BACK_AGAIN} then 'back' else 'new' end as kind, s.id as submission, null as remark, a.course,
        s.handed_in_at as at
      from submissions s join assignments a on a.id = s.assignment ${TAUGHT_BY}
-     where s.returned_at is null and s.ready_at is null and ${NEWEST}
+     where s.returned_at is null and s.ready_at is null and ${NEWEST} and not (c.second_marking and ${SCORED})
      union all
      select 'reply', s.id, r.id, a.course, y.made_at
      from replies y join remarks r on r.id = y.remark join submissions s on s.id = r.submission

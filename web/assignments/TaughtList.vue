@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { dayAndTime } from '../wording/format.ts';
+import { counted, dayAndTime } from '../wording/format.ts';
 
 /** Assignments as their teachers see them, with how far the class is. */
 defineProps<{
@@ -9,6 +9,8 @@ defineProps<{
     dueAt: string | null;
     /** Where they are of several courses. */
     course?: string;
+    /** It is a second marking. */
+    moderation?: string | null;
     /** Students see it. */
     open?: boolean;
     students: number;
@@ -22,12 +24,19 @@ defineProps<{
 
 <template>
   <ul class="rows">
-    <li v-for="{ id, title, dueAt, course, open, students, handedIn, ready = 0, returned } in assignments" :key="id">
+    <li
+      v-for="{ id, title, dueAt, course, moderation, open, students, handedIn, ready = 0, returned } in assignments"
+      :key="id"
+    >
       <router-link :to="{ name: 'assignment', params: { assignment: id } }">
         <strong>{{ title }}</strong>
         <v-chip v-if="open === false">not open yet</v-chip
         ><span class="quiet when">{{ course ?? (dueAt ? `due ${dayAndTime(dueAt)}` : '') }}</span>
-        <span class="figures text">{{ handedIn }} of {{ students }} handed in, {{ returned }} returned</span>
+        <span class="figures text">{{
+          moderation
+            ? `${counted(handedIn, 'work')} to mark again`
+            : `${handedIn} of ${students} handed in, ${returned} returned`
+        }}</span>
       </router-link>
       <router-link v-if="ready > 0" class="ready" :to="{ name: 'return', params: { assignment: id } }"
         >{{ ready }} ready to return</router-link
