@@ -87,6 +87,7 @@ const rooms = {
       'grading',
       'moderation',
       'gradebook',
+      'oneroster',
       'charts',
       'class',
       'earlier',

@@ -5,6 +5,7 @@ import { assignmentRoutes } from './assignments/routes.ts';
 import { bankFileRoutes } from './bank-file/routes.ts';
 import { bankRoutes } from './bank/routes.ts';
 import { chartRoutes } from './charts/routes.ts';
+import { oneRosterRoutes } from './oneroster/routes.ts';
 import { moderationRoutes } from './moderation/routes.ts';
 import { classRoutes } from './class/routes.ts';
 import type { Context } from './context.ts';
@@ -120,6 +121,7 @@ const ROUTES = [
   gradebookRoutes,
   chartRoutes,
   moderationRoutes,
+  oneRosterRoutes,
   remarkRoutes,
   bankFileRoutes,
   bankRoutes,

@@ -49,6 +49,14 @@ export const problems = {
     new ProblemError(404, 'not-found', 'Not found', 'There is nothing here, or you are not allowed to see it.'),
   notAllowed: () =>
     new ProblemError(403, 'not-allowed', 'Not allowed', 'You may see this, but you are not allowed to do that.'),
+  oneRosterFile: (why: string) => new ProblemError(422, 'oneroster-file', 'Cannot be brought in', why),
+  importUsed: () =>
+    new ProblemError(
+      409,
+      'import-used',
+      'Not taken back',
+      'Something has been done since with an assignment that came in. Its grades are as they were; the assignment stays.',
+    ),
   blind: () =>
     new ProblemError(
       403,

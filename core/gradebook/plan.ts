@@ -23,6 +23,12 @@ export interface Standing {
   locked: string | undefined;
 }
 
+/** Why a cell takes no grade from elsewhere, as a sentence; undefined where it does. */
+export function lockOf(cell: { nameless: boolean; state: string | null } | null | undefined): string | undefined {
+  if (cell?.nameless) return 'It is marked without names.';
+  return cell?.state === 'returned' ? 'It has been returned. Take it back at the desk to change it.' : undefined;
+}
+
 export interface PlannedCell {
   /** Of the table, from 1. */
   line: number;

@@ -119,6 +119,12 @@ async function setPoints(
       `update submissions s set opened_at = now() from ${some} where s.id = x.submission and s.opened_at is null`,
       [works],
     );
+    // What was typed before the work came is its result no more.
+    await tx.query(
+      `delete from entered_grades g using jsonb_to_recordset($1::jsonb) as x(assignment uuid, student uuid)
+       where g.assignment = x.assignment and g.student = x.student`,
+      [works],
+    );
   }
   if (given(others)) {
     const some = 'jsonb_to_recordset($1::jsonb) as x(assignment uuid, student uuid, points int)';

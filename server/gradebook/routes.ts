@@ -21,7 +21,7 @@ import { selectCells, placeOf } from '../grading/cells.ts';
 import { changeCellsOf } from './change.ts';
 import { selectColumns, updateScheme } from '../grading/columns.ts';
 import { selectGradebook, selectOwnGrades } from './gradebook.ts';
-import { readTable } from './read-table.ts';
+import { readTable } from '../documents/read-table.ts';
 import { fileNameFor, gradesAsCsv, gradesAsXlsx } from './tables.ts';
 import { selectHistory } from '../grading/history.ts';
 import { z } from 'zod';

@@ -17,15 +17,18 @@ export const selectMembers = (db: Queries, course: string): Promise<Member[]> =>
 export const selectMember = (db: Queries, course: string, person: string): Promise<Member | undefined> =>
   selectOne(db, Member, `${MEMBER} and p.id = $2`, [course, person]);
 
-/** Everybody whom a line of a list may mean: those of the course, and those whom the school knows by mail or number. */
-export const selectKnown = (db: Queries, course: string): Promise<Known[]> =>
+/**
+ * Everybody whom a line of a list may mean: those of the course, and those whom the school knows by mail or number.
+ * @param ids of others whom it names in our own words
+ */
+export const selectKnown = (db: Queries, course: string, ids: readonly string[] = []): Promise<Known[]> =>
   select(
     db,
     z.object({ id: Id, name: z.string(), mail: z.string(), number: z.string(), here: z.boolean() }),
     `select p.id, p.name, coalesce(p.mail, '') as mail, coalesce(p.number, '') as number, coalesce(e.role <> 'left', false) as here
      from people p left join enrolments e on e.person = p.id and e.course = $1
-     where e.person is not null or p.mail is not null or p.number is not null`,
-    [course],
+     where e.person is not null or p.mail is not null or p.number is not null or p.id = any($2::uuid[])`,
+    [course, ids],
   );
 
 export async function updateMember(

@@ -1,5 +1,6 @@
 import { isMail, planRoster, readRoster, type PlannedLine } from '#core/roster';
 import { Router } from 'express';
+import Papa from 'papaparse';
 import {
   changeMember,
   inviteTeacher,
@@ -13,14 +14,15 @@ import {
 import type { Context } from '../context.ts';
 import { DatabaseError, UNIQUE_VIOLATION, type Queries } from '../db/database.ts';
 import { decodeText } from '../documents/decode-text.ts';
+import { readTable } from '../documents/read-table.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { selectCourseCode } from '../joining/codes.ts';
 import { addressOf, inviteByMail } from '../joining/invite.ts';
-import { freeLogin } from '../joining/join.ts';
 import { selectResettable, slipFor } from '../joining/slips.ts';
-import { addPerson, enrol, selectTitle } from '../school/people.ts';
+import { enrol, selectTitle } from '../school/people.ts';
 import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
+import { addNew } from './add-new.ts';
 import { mergePeople } from './merge.ts';
 import {
   deleteEnrolments,
@@ -43,8 +45,8 @@ export function rosterRoutes(context: Context): Router {
     mails: settings.mail.server !== undefined,
   }));
 
-  serve(router, context, listStudents, 'course.set', async ({ params, body, file }) => {
-    const read = readRoster(file ? await textOf(file) : body.text, body.turned);
+  serve(router, context, listStudents, 'course.set', async ({ params, body, file, person }) => {
+    const read = readRoster(file ? await textOf(file, person.id) : body.text, body.turned);
     if (read.lines.length > MOST_LISTED) throw problems.listTooLong(MOST_LISTED);
     const report = { twoParts: read.twoParts, done: body.bringIn };
     return db.transaction(async (tx) => {
@@ -115,7 +117,9 @@ export function rosterRoutes(context: Context): Router {
   });
   return router;
 
-  async function textOf(file: UploadedFile): Promise<string> {
+  /** A workbook as if it had been copied out of its table. */
+  async function textOf(file: UploadedFile, who: string): Promise<string> {
+    if (/\.xlsx$/iu.test(file.name)) return Papa.unparse(await readTable(context, who, file), { delimiter: '\t' });
     const decoded = decodeText(await bytesOf(db, file));
     if (!decoded) throw problems.listUnreadable();
     return decoded.text;
@@ -132,11 +136,4 @@ async function bringIn(tx: Queries, course: string, lines: readonly PlannedLine[
     added.push(id);
   }
   return added;
-}
-
-/** Somebody who will choose a password when they come in. */
-async function addNew(tx: Queries, who: { name: string; mail: string; number: string }): Promise<string> {
-  const id = await addPerson(tx, { name: who.name, login: await freeLogin(tx, who.name), passwordHash: null });
-  await updateMember(tx, id, who);
-  return id;
 }

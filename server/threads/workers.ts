@@ -4,6 +4,7 @@ export const WORKERS = {
   bankFile: 'server/bank-file/read-worker.ts',
   database: 'server/db/pglite-worker.ts',
   documents: 'server/documents/read-worker.ts',
+  oneRoster: 'server/oneroster/pack-worker.ts',
   marking: 'server/marked/marking-worker.ts',
   reattaching: 'server/earlier/reattach-worker.ts',
   speech: 'server/speech/speech-worker.ts',

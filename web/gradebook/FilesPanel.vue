@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { planImport, type ImportPlan, type PlannedCell } from '#core/gradebook';
+import { lockOf, planImport, type ImportPlan, type PlannedCell } from '#core/gradebook';
 import { urlOf } from '#contract/endpoint';
 import { gradesCsv, gradesXlsx, readGradeTable, type Gradebook } from '#contract/gradebook';
 import { readMembers } from '#contract/roster';
@@ -70,11 +70,7 @@ function planned(rows: string[][], members: ReadonlyMap<string, { number: string
     return {
       points: cell?.points ?? null,
       flag: cell?.flag ?? null,
-      locked: cell?.nameless
-        ? 'It is marked without names.'
-        : cell?.state === 'returned'
-          ? 'It has been returned. Take it back at the desk to change it.'
-          : undefined,
+      locked: lockOf(cell),
     };
   });
 }

@@ -1,5 +1,5 @@
 import type { Context } from '../context.ts';
-import { DocumentError } from '../documents/document.ts';
+import { DocumentError } from './document.ts';
 import { problems } from '../errors.ts';
 import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
 

@@ -1,0 +1,3 @@
+export * from './plan.ts';
+export * from './read.ts';
+export * from './write.ts';
