@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { enter, expect, saved, TEACHER, test } from './school.ts';
+import { enter, expect, openCourse, saved, TEACHER, test } from './school.ts';
 
 test.use({ school: 'gradebook' });
 
@@ -162,6 +162,30 @@ test('a file of grades is shown before it comes in, and can be taken back', asyn
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(cellOf(page, 'Oyuna Batbayar', 'Seminar: reading aloud').locator('.result')).not.toHaveText('9.5');
   await saved(page);
+});
+
+test('a course goes out as OneRoster, and into another one, which can be taken back', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openGradebook(page);
+  await page.getByRole('button', { name: 'Files' }).click();
+  const saving = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Save as OneRoster (.zip)' }).click();
+  const download = await saving;
+  expect(download.suggestedFilename()).toBe('Letters from the Tideline OneRoster.zip');
+
+  await openCourse(page, 'Counting the Tide');
+  await page.getByRole('link', { name: 'Gradebook' }).click();
+  await expect(page.getByRole('grid')).toBeVisible();
+  const before = Number(await page.getByRole('grid').getAttribute('aria-colcount'));
+  await page.getByRole('button', { name: 'Files' }).click();
+  await page.getByLabel('A OneRoster file').setInputFiles((await download.path())!);
+  await expect(page.getByText(/\d+ new, 0 changed, 0 not taken\./u)).toBeVisible();
+  await page.getByRole('button', { name: /^Take over \d+ lines$/u }).click();
+  await expect(page.getByText(/12 assignments and \d+ grades came in\./u)).toBeVisible();
+  await expect(page.getByRole('grid')).toHaveAttribute('aria-colcount', String(before + 12));
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('It has been taken back.')).toBeVisible();
+  await expect(page.getByRole('grid')).toHaveAttribute('aria-colcount', String(before));
 });
 
 test('charts say what they show, as drawings and as tables, and lead to the works', async ({ browser, server }) => {

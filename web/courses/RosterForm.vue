@@ -99,7 +99,7 @@ function done(): void {
           ref="chooser"
           class="visually-hidden"
           type="file"
-          accept=".csv,.txt,.tsv,text/csv,text/plain"
+          accept=".csv,.txt,.tsv,.xlsx,text/csv,text/plain"
           tabindex="-1"
           aria-label="A class list as a file"
           @change="choose"

@@ -7,11 +7,13 @@ import { computed, ref, shallowRef } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 import SidePanel from '../shell/SidePanel.vue';
 import { counted } from '../wording/format.ts';
+import OneRosterPart from './OneRosterPart.vue';
+import PlanTable from './PlanTable.vue';
 import type { Grid } from './use-grid.ts';
 
 /** Grades as a file, out and in. Nothing comes in before it was shown what would. */
 const props = defineProps<{ book: Gradebook; grid: Grid }>();
-const emit = defineEmits<{ close: [] }>();
+const emit = defineEmits<{ close: []; changed: [] }>();
 
 const FATES: Record<PlannedCell['fate'], string> = {
   new: 'new',
@@ -33,7 +35,9 @@ const chooser = ref<HTMLInputElement>();
 const count = (fate: PlannedCell['fate']): number => plan.value!.cells.filter((cell) => cell.fate === fate).length;
 const coming = computed(() => plan.value?.cells.flatMap(({ change }) => change ?? []) ?? []);
 const listed = computed(() =>
-  (plan.value?.cells ?? []).toSorted((a, b) => ORDER.indexOf(a.fate) - ORDER.indexOf(b.fate) || a.line - b.line),
+  (plan.value?.cells ?? [])
+    .toSorted((a, b) => ORDER.indexOf(a.fate) - ORDER.indexOf(b.fate) || a.line - b.line)
+    .map((cell) => ({ ...cell, what: [cell.student, cell.assignment].filter(Boolean).join(', ') })),
 );
 const summary = computed(() =>
   ORDER.map((fate) => `${count(fate)} ${FATES[fate]}`)
@@ -120,31 +124,9 @@ function leave(): void {
           >
           <v-btn @click="leave">Leave it</v-btn>
         </div>
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">Line</th>
-              <th scope="col">What</th>
-              <th scope="col">Now</th>
-              <th scope="col">Then</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="(cell, index) in listed.slice(0, MOST_SHOWN)" :key="index" :class="cell.fate">
-              <td class="figures">{{ cell.line }}</td>
-              <td>
-                {{ [cell.student, cell.assignment].filter(Boolean).join(', ') }}
-                <span v-if="cell.why" class="why">{{ cell.why }}</span>
-              </td>
-              <td class="figures">{{ cell.from }}</td>
-              <td class="figures">
-                {{ cell.fate === 'refused' ? 'not taken' : cell.fate === 'unchanged' ? 'as it is' : cell.to }}
-              </td>
-            </tr>
-          </tbody>
-        </table>
-        <p v-if="listed.length > MOST_SHOWN" class="quiet">and {{ listed.length - MOST_SHOWN }} more.</p>
+        <PlanTable :lines="listed.slice(0, MOST_SHOWN)" :count="listed.length" />
       </template>
+      <OneRosterPart :course="book.course.id" @changed="emit('changed')" />
     </div>
   </SidePanel>
 </template>
@@ -168,35 +150,7 @@ function leave(): void {
   display: flex;
   gap: 8px;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 13px;
-}
-th,
-td {
-  padding: 3px 8px 3px 0;
-  text-align: start;
-  vertical-align: top;
-  border-bottom: 1px solid var(--hairline);
-}
-th {
-  color: var(--quiet);
-  font-weight: 400;
-}
-.changed td:last-child,
-.new td:last-child {
-  font-weight: 650;
-}
-.unchanged {
-  color: var(--quiet);
-}
-.why {
-  display: block;
-}
-.why,
-.refused,
-.refused td:last-child {
+.refused {
   color: rgb(var(--v-theme-error));
 }
 .quiet {

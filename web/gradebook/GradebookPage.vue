@@ -134,7 +134,7 @@ onBeforeUnmount(store.forgetSupposed);
             <span>Type to grade; m missing, e excused, i incomplete; o opens the desk</span>
           </p>
         </div>
-        <FilesPanel v-if="filing" :book="book" :grid="grid" @close="filing = false" />
+        <FilesPanel v-if="filing" :book="book" :grid="grid" @changed="load" @close="filing = false" />
         <SchemePanel v-if="setting" :book="book" @close="setting = false" />
       </div>
     </template>
