@@ -32,6 +32,8 @@ import { mailRoutes } from './mail/routes.ts';
 import { marginKeyRoutes } from './margin-key/routes.ts';
 import { noteRoutes } from './notes/routes.ts';
 import { noticeRoutes } from './notices/routes.ts';
+import { platformDoors } from './platforms/doors.ts';
+import { platformRoutes } from './platforms/routes.ts';
 import { markedRoutes } from './marked/routes.ts';
 import { ownDataRoutes } from './own-data/routes.ts';
 import { ownWorkRoutes } from './own-work/routes.ts';
@@ -86,6 +88,7 @@ export function createApp(context: Context): Express {
     next();
   });
   app.use('/api', apiRoutes(context));
+  app.use(platformDoors(context));
   app.use(webApp(context.settings.webFolder));
   app.use(answerProblem);
   return app;
@@ -122,6 +125,7 @@ const ROUTES = [
   chartRoutes,
   moderationRoutes,
   oneRosterRoutes,
+  platformRoutes,
   remarkRoutes,
   bankFileRoutes,
   bankRoutes,

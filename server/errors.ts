@@ -49,6 +49,56 @@ export const problems = {
     new ProblemError(404, 'not-found', 'Not found', 'There is nothing here, or you are not allowed to see it.'),
   notAllowed: () =>
     new ProblemError(403, 'not-allowed', 'Not allowed', 'You may see this, but you are not allowed to do that.'),
+  unknownPlatform: () =>
+    new ProblemError(
+      404,
+      'unknown-platform',
+      'Unknown platform',
+      'This learning platform is not known here. Whoever looks after your school can enter it.',
+    ),
+  signInOver: () =>
+    new ProblemError(
+      403,
+      'sign-in-over',
+      'Sign-in is over',
+      'This way in has been used already, has waited too long, or was begun in another browser. Open it once more from your learning platform, and let your browser keep cookies.',
+    ),
+  launchRefused: (why: string) =>
+    new ProblemError(
+      403,
+      'launch-refused',
+      'You cannot come in this way',
+      `What your learning platform sent is not taken. ${why}`,
+    ),
+  mailTaken: () =>
+    new ProblemError(
+      403,
+      'mail-taken',
+      'You are known here already',
+      'Somebody here has your mail address, and this platform is not trusted with addresses. Sign in here by name, or ask whoever looks after your school.',
+    ),
+  platformKnown: () =>
+    new ProblemError(
+      409,
+      'platform-known',
+      'Known already',
+      'A platform with this issuer and client id is entered already.',
+    ),
+  notConnected: () =>
+    new ProblemError(
+      409,
+      'not-connected',
+      'Not connected',
+      'This course is not connected with a learning platform, or the platform does not offer this. Open the course from there once, as a teacher.',
+    ),
+  connectedElsewhere: () =>
+    new ProblemError(
+      409,
+      'connected-elsewhere',
+      'Connected already',
+      'This course is connected with another course of a platform already.',
+    ),
+  platformFailed: (why: string) => new ProblemError(502, 'platform-failed', 'The platform does not answer', why),
   oneRosterFile: (why: string) => new ProblemError(422, 'oneroster-file', 'Cannot be brought in', why),
   importUsed: () =>
     new ProblemError(

@@ -132,7 +132,7 @@ export function guard(context: Context, action: Action | 'own'): Guard {
   return Object.assign(check, { lets: action });
 }
 
-const open: Guard = Object.assign<RequestHandler, Pick<Guard, 'lets'>>((_request, _response, next) => next(), {
+export const open: Guard = Object.assign<RequestHandler, Pick<Guard, 'lets'>>((_request, _response, next) => next(), {
   lets: 'anyone',
 });
 

@@ -8,6 +8,7 @@ const DOERS = [
   'mails.person',
   'remarks.settled_by',
   'grade_changes.student',
+  'platform_people.person',
 ];
 
 /** Columns that are there once for each student: what the one who stays has already counts. */
@@ -20,6 +21,8 @@ const ONCE = [
   { table: 'greetings', column: 'student', with: ['teacher'] },
   { table: 'listenings', column: 'person', with: ['recording'] },
   { table: 'speech_agreements', column: 'person', with: ['place'] },
+  { table: 'platform_roles', column: 'person', with: ['context'] },
+  { table: 'platform_grades', column: 'student', with: ['context', 'assignment'] },
   { table: 'enrolments', column: 'person', with: ['course'] },
 ];
 

@@ -1,0 +1,104 @@
+import { z } from 'zod';
+import { Id, Instant, Nothing } from './basics.ts';
+import { endpoint } from './endpoint.ts';
+import { RosterReport } from './roster.ts';
+
+/** Over the network, but on the machine itself in plain HTTP too. */
+const Address = z
+  .url({ protocol: /^https?$/, error: 'is not a web address; it begins with https://' })
+  .max(500)
+  .refine((text) => /^https:|^http:\/\/(localhost|127\.0\.0\.1|\[::1\])[:/]/u.test(`${text}/`), {
+    error: 'must begin with https://',
+  });
+const Line = z.string().trim().min(1).max(300);
+
+/** A learning platform, as the steward of a school enters it. */
+export const NewPlatform = z.object({
+  name: Line,
+  issuer: Line,
+  clientId: Line,
+  authAddress: Address,
+  tokenAddress: Address,
+  keysAddress: Address,
+  trustsMail: z.boolean(),
+});
+export type NewPlatform = z.infer<typeof NewPlatform>;
+export const Platform = NewPlatform.extend({ id: Id, standIn: z.boolean() });
+export type Platform = z.infer<typeof Platform>;
+
+export const readPlatforms = endpoint({
+  method: 'GET',
+  path: '/platforms',
+  answer: z.object({
+    platforms: z.array(Platform),
+    /** What the platform has to be told of us. */
+    ours: z.object({ login: z.string(), launch: z.string(), keys: z.string() }),
+  }),
+});
+export const addPlatform = endpoint({ method: 'POST', path: '/platforms', body: NewPlatform, answer: Platform });
+/** Nobody comes from there any more. People and grades stay. */
+export const removePlatform = endpoint({ method: 'DELETE', path: '/platforms/:platform', answer: Nothing });
+
+/** A course of a platform from which somebody has come, who is to say which course it is here. */
+export const readLaunched = endpoint({
+  method: 'GET',
+  path: '/launched/:context',
+  answer: z.object({
+    title: z.string(),
+    platform: z.string(),
+    course: Id.nullable(),
+    teaches: z.boolean(),
+    /** Those that whoever asks teaches. */
+    courses: z.array(z.object({ id: Id, title: z.string() })),
+  }),
+});
+/** @param course null for a new one */
+export const connectCourse = endpoint({
+  method: 'PUT',
+  path: '/launched/:context',
+  body: z.object({ course: Id.nullable() }),
+  answer: z.object({ course: Id }),
+});
+
+const SentState = z.object({
+  assignment: Id,
+  title: z.string(),
+  /** Results that students see, so that they may go out. */
+  returned: z.int(),
+  /** Of them, those that are there as they are here. */
+  sent: z.int(),
+  lastAt: Instant.nullable(),
+  problems: z.array(z.object({ student: z.string(), why: z.string() })),
+});
+export type SentState = z.infer<typeof SentState>;
+
+export const readCoursePlatform = endpoint({
+  method: 'GET',
+  path: '/courses/:course/platform',
+  answer: z.object({
+    course: z.string(),
+    /** Null where none is connected. */
+    platform: z.object({ name: z.string(), title: z.string(), lists: z.boolean(), grades: z.boolean() }).nullable(),
+    assignments: z.array(SentState),
+  }),
+});
+
+/** The class list of the platform, and what comes of each line. */
+export const listFromPlatform = endpoint({
+  method: 'POST',
+  path: '/courses/:course/platform/members',
+  body: z.object({ bringIn: z.boolean() }),
+  answer: RosterReport,
+});
+
+/** Sends some of the grades of an assignment; asked for again until none is left. */
+export const sendGrades = endpoint({
+  method: 'POST',
+  path: '/courses/:course/platform/grades',
+  body: z.object({
+    assignment: Id,
+    /** What was tried since then is not tried again. */
+    since: Instant,
+  }),
+  answer: z.object({ left: z.int(), state: SentState }),
+});

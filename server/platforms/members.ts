@@ -1,0 +1,101 @@
+import { planRoster, type Known, type PlannedLine } from '#core/roster';
+import { z } from 'zod';
+import { Id } from '../../contract/basics.ts';
+import { MOST_LISTED, type RosterReport } from '../../contract/roster.ts';
+import { select, type Database, type Queries } from '../db/database.ts';
+import { problems } from '../errors.ts';
+import { addNew } from '../roster/add-new.ts';
+import { selectKnown, selectMembers } from '../roster/queries.ts';
+import { enrol } from '../school/people.ts';
+import { linkPerson } from './arrive.ts';
+import { hasRole, MEDIA_TYPE, Members, nameOf, type ListedMember } from './claims.ts';
+import type { Connected } from './connected.ts';
+import { PlatformError, type PlatformService } from './service.ts';
+
+const MOST_PAGES = 50;
+
+/** Everybody whom a platform has in a course, page by page. @throws PlatformError */
+export async function readMembersThere(service: PlatformService, address: string): Promise<ListedMember[]> {
+  const found: ListedMember[] = [];
+  let page: string | undefined = address;
+  for (let pages = 0; page !== undefined; pages++) {
+    const { json, next } = await service.ask(page, { accept: MEDIA_TYPE.members });
+    const read = Members.safeParse(json);
+    if (!read.success) throw new PlatformError('The platform’s class list is not as the standard wants it.');
+    found.push(...read.data.members);
+    if (found.length > MOST_LISTED || pages > MOST_PAGES) throw problems.listTooLong(MOST_LISTED);
+    page = next;
+  }
+  return found;
+}
+
+interface Listing {
+  course: string;
+  connected: Connected;
+  members: readonly ListedMember[];
+  bringIn: boolean;
+}
+
+/** Says what comes of each student of the list, and does it where it is wished. */
+export function listMembers(db: Database, { course, connected, members, bringIn }: Listing): Promise<RosterReport> {
+  const students = members.filter(
+    ({ roles, status }) => hasRole(roles, 'student') && (status ?? 'Active') === 'Active',
+  );
+  return db.transaction(async (tx) => {
+    if (bringIn) await tx.query('select from courses where id = $1 for update', [course]);
+    const linked = await selectLinked(tx, connected.platform);
+    const known = await selectKnown(tx, course, [...linked.values()]);
+    const teachers = new Set((await selectMembers(tx, course)).flatMap(({ id, teaches }) => (teaches ? [id] : [])));
+    const lines = planned(students, linked, known, teachers);
+    const added = bringIn ? await bringAll(tx, course, connected.platform, students, lines) : [];
+    return { lines, twoParts: false, done: bringIn, added };
+  });
+}
+
+async function selectLinked(db: Queries, platform: string): Promise<Map<string, string>> {
+  const rows = await select(
+    db,
+    z.object({ subject: z.string(), person: Id }),
+    'select subject, person from platform_people where platform = $1',
+    [platform],
+  );
+  return new Map(rows.map(({ subject, person }) => [subject, person]));
+}
+
+/** Whoever has come from there before is known, whatever they are called there by now. */
+function planned(
+  students: readonly ListedMember[],
+  linked: ReadonlyMap<string, string>,
+  known: readonly Known[],
+  teachers: ReadonlySet<string>,
+): PlannedLine[] {
+  const byId = new Map(known.map((one) => [one.id, one]));
+  const lines = students.map((member, index) => ({
+    ...{ line: index + 1, name: nameOf(member), mail: member.email ?? '', number: member.lis_person_sourcedid ?? '' },
+  }));
+  const fates = planRoster(lines, known, teachers);
+  return students.map((member, index): PlannedLine => {
+    const person = byId.get(linked.get(member.user_id) ?? '');
+    if (!person || teachers.has(person.id)) return fates[index]!;
+    return { ...lines[index]!, fate: person.here ? 'known' : 'join', person: person.id };
+  });
+}
+
+async function bringAll(
+  tx: Queries,
+  course: string,
+  platform: string,
+  students: readonly ListedMember[],
+  lines: readonly PlannedLine[],
+): Promise<string[]> {
+  const added: string[] = [];
+  for (const [index, line] of lines.entries()) {
+    if (line.fate === 'refuse') continue;
+    const person = line.fate === 'add' ? await addNew(tx, line) : line.person;
+    await linkPerson(tx, platform, students[index]!.user_id, person);
+    if (line.fate === 'known') continue;
+    await enrol(tx, course, person, 'student');
+    added.push(person);
+  }
+  return added;
+}
