@@ -27,7 +27,7 @@ export async function fillModeration(
   const { assignment } = (await selectOne(
     tx,
     z.object({ assignment: Id }),
-    `select a.id as assignment from assignments a join courses c on c.id = a.course and c.title = $1
+    `select a.id as assignment from assignments a join courses c on c.id = a.course and c.title = $1 and not c.second_marking
      where a.category = 'Letters' and exists (select from submissions s where s.assignment = a.id)
      order by a.due_at desc limit 1`,
     [TERM_COURSE],

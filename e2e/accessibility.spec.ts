@@ -134,6 +134,18 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
     .click();
   await expect(teacher.getByRole('button', { name: /^Play/ }).first()).toBeVisible();
   await look(teacher, 'two markings side by side');
+  await teacher.goto(`${server.address}/platforms`);
+  const platform = await teacher.getByRole('link', { name: 'Open it' }).getAttribute('href');
+  await look(teacher, 'learning platforms');
+  await teacher.goto(platform!);
+  await teacher.getByRole('button', { name: `Open Vivid Margin as ${TEACHER}` }).click();
+  await expect(teacher.getByRole('button', { name: 'Connect it' })).toBeVisible();
+  await look(teacher, 'which course it is');
+  await teacher.getByRole('button', { name: 'Connect it' }).click();
+  await teacher.getByRole('link', { name: 'Learning platform' }).click();
+  await teacher.getByRole('button', { name: 'Look at the class list there' }).click();
+  await expect(teacher.getByRole('row', { name: /Pirita Saarinen/u })).toBeVisible();
+  await look(teacher, 'a course and its platform');
   await openCourse(teacher, 'Reading the Shore');
   await teacher.getByRole('link', { name: 'A walk along the shore' }).first().click();
   await expect(teacher.getByRole('link', { name: /Dagny Holmqvist/ })).toBeVisible();

@@ -28,7 +28,12 @@ export const selectTitle = async (db: Queries, course: string): Promise<string> 
   (await selectOne(db, z.object({ title: z.string() }), 'select title from courses where id = $1', [course]))!.title;
 
 export async function findOrAddCourse(db: Queries, title: string): Promise<string> {
-  const found = await selectOne(db, z.object({ id: Id }), 'select id from courses where title = $1', [title]);
+  const found = await selectOne(
+    db,
+    z.object({ id: Id }),
+    'select id from courses where title = $1 and not second_marking',
+    [title],
+  );
   return found?.id ?? addCourse(db, title);
 }
 

@@ -87,6 +87,7 @@ const NotePart = defineAsyncComponent(() => import('../notes/NotePart.vue'));
             <router-link v-if="course.students.length > 0" :to="{ name: 'greetings', params: { course: course.id } }"
               >Speak a greeting to each</router-link
             >
+            <router-link :to="{ name: 'platform', params: { course: course.id } }">Learning platform</router-link>
           </p>
         </section>
       </template>

@@ -3,20 +3,11 @@ import { listStudents, takeOut, type RosterReport } from '#contract/roster';
 import { computed, ref, shallowRef } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 import { counted } from '../wording/format.ts';
+import RosterLines from './RosterLines.vue';
 
 /** Students from a list that is pasted or chosen as a file. What each line would do is shown first, and it can be taken back. */
 const props = defineProps<{ course: string }>();
 const emit = defineEmits<{ changed: [] }>();
-
-const FATES = { add: 'comes in', join: 'comes in; the school knows them', known: 'is in this course', refuse: '' };
-const WHY: Record<NonNullable<RosterReport['lines'][number]['why']>, string> = {
-  noName: 'there is no name in this line',
-  longName: 'the name is too long',
-  noMail: 'the mail address is none',
-  twice: 'the same stands further up; give both a number or a mail address',
-  otherName: 'the school knows this number or address under another name',
-  teaches: 'teaches this course',
-};
 
 const text = ref('');
 const file = shallowRef<File>();
@@ -121,28 +112,7 @@ function done(): void {
         label="The names are the other way round"
         @update:model-value="turn"
       />
-      <div class="lines">
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">Line</th>
-              <th scope="col">Name</th>
-              <th scope="col">Mail</th>
-              <th scope="col">Number</th>
-              <th scope="col">What comes of it</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="one in report.lines" :key="one.line" :class="one.fate">
-              <td class="figures">{{ one.line }}</td>
-              <td dir="auto">{{ one.name }}</td>
-              <td>{{ one.mail }}</td>
-              <td class="figures">{{ one.number }}</td>
-              <td>{{ one.why ? WHY[one.why] : FATES[one.fate] }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <RosterLines :lines="report.lines" />
       <div class="row">
         <template v-if="report.done">
           <v-btn variant="flat" color="primary" @click="done">Good</v-btn>
@@ -171,27 +141,7 @@ function done(): void {
   align-items: center;
   margin-top: 10px;
 }
-.lines {
-  max-height: 340px;
-  margin-top: 8px;
-  overflow-y: auto;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 14px;
-}
-th,
-td {
-  padding: 3px 10px 3px 0;
-  text-align: start;
-  border-bottom: 1px solid var(--hairline);
-}
-.refuse td:last-child,
 .refused {
   color: rgb(var(--v-theme-error));
-}
-.known td {
-  color: var(--quiet);
 }
 </style>

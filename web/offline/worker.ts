@@ -20,7 +20,8 @@ clientsClaim();
 
 // Every page of the app is the same file; which one it is, the app finds out by itself.
 registerRoute(
-  ({ request }) => request.mode === 'navigate',
+  // What leads to another site and back is the server's.
+  ({ request, url }) => request.mode === 'navigate' && !url.pathname.startsWith('/lti/'),
   new NetworkFirst({
     cacheName: 'shell',
     networkTimeoutSeconds: PATIENCE_SECONDS,

@@ -9,6 +9,7 @@ import {
   mdiLockOutline,
   mdiLogout,
   mdiMagnify,
+  mdiSchoolOutline,
   mdiTuneVariant,
 } from '@mdi/js';
 import { storeToRefs } from 'pinia';
@@ -72,6 +73,7 @@ export function useShell(): Shell {
         ? [
             { title: 'People of the school', icon: mdiAccountGroupOutline, to: { name: 'people' } },
             { title: 'Mail of the school', icon: mdiEmailOutline, to: { name: 'mail' } },
+            { title: 'Learning platforms', icon: mdiSchoolOutline, to: { name: 'platforms' } },
           ]
         : []),
       {

@@ -14,7 +14,7 @@ export async function standInCourse(db: Database, title: string): Promise<StandI
     db,
     z.object({ id: Id, name: z.string(), mail: z.string(), teaches: z.boolean() }),
     `select p.id, p.name, coalesce(p.mail, '') as mail, e.role = 'teacher' as teaches
-     from enrolments e join courses c on c.id = e.course and c.title = $1 join people p on p.id = e.person
+     from enrolments e join courses c on c.id = e.course and c.title = $1 and not c.second_marking join people p on p.id = e.person
      where e.role in ('teacher', 'student') order by e.role = 'teacher' desc, p.name, p.id`,
     [title],
   );
