@@ -167,6 +167,40 @@ export const OwnGrades = z.object({
 export type OwnGrades = z.infer<typeof OwnGrades>;
 export const readOwnGrades = endpoint({ method: 'GET', path: '/own-grades', answer: z.array(OwnGrades) });
 
+/** What a student has been given in a course, for a meeting: only what they see themselves. */
+export const StudentReport = z.object({
+  student: z.string(),
+  course: z.object({ id: Id, title: z.string() }),
+  scheme: CourseScheme,
+  columns: z.array(GradeColumn),
+  cells: z.array(GradeCell.nullable()),
+  /** For each column. */
+  details: z.array(
+    z.object({
+      explanation: z.string(),
+      remarks: z.array(
+        z.object({
+          kind: z.string(),
+          glyph: z.string(),
+          /** The passage that it is about; empty where it is about something else. */
+          passage: z.string(),
+          criterion: z.string().nullable(),
+          /** What was said and written. */
+          words: z.string(),
+          spoken: z.boolean(),
+          heard: z.boolean(),
+        }),
+      ),
+    }),
+  ),
+});
+export type StudentReport = z.infer<typeof StudentReport>;
+export const readReport = endpoint({
+  method: 'GET',
+  path: '/courses/:course/students/:student/report',
+  answer: StudentReport,
+});
+
 /** A table out of a file, as it reads; nothing is done with it yet. */
 export const readGradeTable = endpoint({
   method: 'POST',

@@ -111,6 +111,11 @@ test('axe-core finds nothing against WCAG 2.2 AA on any page', async ({ browser,
   await teacher.getByRole('button', { name: 'How the course is graded' }).click();
   await expect(teacher.getByRole('checkbox', { name: 'Students see their course grade' })).toBeVisible();
   await look(teacher, 'the gradebook');
+  await teacher.getByRole('gridcell').first().click();
+  await teacher.getByRole('link', { name: /^Report to print/ }).click();
+  await expect(teacher.getByRole('button', { name: 'Print or save as PDF' })).toBeVisible();
+  await look(teacher, 'a report');
+  await teacher.goBack();
   await teacher.getByRole('button', { name: /^Words for mud/ }).click();
   await expect(teacher.getByRole('button', { name: 'Sort by it' })).toBeVisible();
   await look(teacher, 'what can be done to a column');

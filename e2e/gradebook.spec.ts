@@ -1,4 +1,8 @@
 import type { Page } from '@playwright/test';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { enter, expect, openCourse, saved, TEACHER, test } from './school.ts';
 
 test.use({ school: 'gradebook' });
@@ -186,6 +190,30 @@ test('a course goes out as OneRoster, and into another one, which can be taken b
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByText('It has been taken back.')).toBeVisible();
   await expect(page.getByRole('grid')).toHaveAttribute('aria-colcount', String(before));
+});
+
+test('a student’s report is printed with how the grade adds up and the words of what was said', async ({
+  browser,
+  server,
+}) => {
+  const page = await enter(browser, server, TEACHER);
+  await openGradebook(page);
+  await page.getByRole('textbox', { name: 'Find a student' }).fill('Dagny');
+  await page.getByRole('gridcell').first().click();
+  await page.getByRole('link', { name: 'Report to print of Dagny Holmqvist' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Dagny Holmqvist' })).toBeVisible();
+  const remark = page.getByRole('region', { name: 'Words for mud' }).getByRole('listitem').first();
+  const words = (await remark.locator('.words').innerText()).split(' ').slice(0, 4).join(' ');
+  const folder = mkdtempSync(join(tmpdir(), 'report-'));
+  await page.pdf({ path: join(folder, 'report.pdf'), format: 'A4' });
+  const text = execFileSync('pdftotext', ['-layout', join(folder, 'report.pdf'), '-'], { encoding: 'utf8' });
+  expect(text).toContain('Dagny Holmqvist');
+  expect(text).toContain(words);
+  expect(text).toMatch(/Words for mud\s+\d/u);
+  // Controls are not for paper.
+  expect(text).not.toContain('Print or save');
+  expect(text).not.toContain('What waits');
+  rmSync(folder, { recursive: true });
 });
 
 test('charts say what they show, as drawings and as tables, and lead to the works', async ({ browser, server }) => {

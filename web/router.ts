@@ -67,6 +67,13 @@ export const router = createRouter({
       meta: { teaches: true },
     },
     {
+      path: '/courses/:course/students/:student/report',
+      name: 'report',
+      component: () => import('./gradebook/ReportPage.vue'),
+      props: true,
+      meta: { teaches: true },
+    },
+    {
       path: '/courses/:course/charts',
       name: 'charts',
       component: () => import('./charts/ChartsPage.vue'),

@@ -1,6 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { CellChange, CellStory, Gradebook, GradeCell, OwnGrades } from '../../contract/gradebook.ts';
+import type {
+  CellChange,
+  CellStory,
+  Gradebook,
+  GradeCell,
+  OwnGrades,
+  StudentReport,
+} from '../../contract/gradebook.ts';
 import { PLAIN_MARKING, PLAIN_SCHEME } from '#core/grading';
 import { returnPlanned } from '../returning/planned.ts';
 import { enrol } from '../school/people.ts';
@@ -216,5 +223,36 @@ describe.each(bodies)('the gradebook, on $name', ({ open }) => {
       expect((await change([typed(1)], '', who)).status).toBe({ author: 403, colleague: 404, nobody: 401 }[who]);
     }
     expect((await school.as.stranger.send('GET', '/own-grades')).text).not.toContain(quiz);
+  });
+
+  it('makes a report of what a student sees, and of nothing else', async () => {
+    const work = await handIn(school);
+    const remark = await sayRemark(school, work);
+    await school.as.teacher.send('PUT', `/recordings/${remark}/transcript`, {
+      body: { language: 'en', text: 'Say it once' },
+    });
+    await change([typed(750)]);
+    const report = (student = school.ids.author, who: 'teacher' | 'author' = 'teacher') =>
+      school.as[who].send('GET', `/courses/${school.course}/students/${student}/report`);
+    const before = (await report()).json as StudentReport;
+    expect(JSON.stringify([before.cells, before.details])).not.toMatch(/750|Say it once/u);
+
+    await change([typed(750, { to: { returned: true } })]);
+    for (const { id, levels } of school.criteria)
+      await school.as.teacher.send('PUT', `/submissions/${work}/scores/${id}`, {
+        body: { score: { level: levels[1] } },
+      });
+    await school.as.teacher.send('PUT', `/submissions/${work}/returned`, { body: { returned: true } });
+    const after = (await report()).json as StudentReport;
+    const at = (assignment: string): number => after.columns.findIndex(({ id }) => id === assignment);
+    expect(after.student).toBe('The author');
+    expect(after.cells[at(quiz)]).toMatchObject({ points: 750, possible: 1000 });
+    expect(after.details[at(school.assignment)]).toMatchObject({
+      explanation: expect.stringContaining('5') as string,
+      remarks: [{ words: 'Say it once', spoken: true, heard: false }],
+    });
+    expect((await report(school.ids.stranger)).status).toBe(404);
+    expect((await report(school.ids.author, 'author')).status).toBe(403);
+    await school.as.teacher.send('PUT', `/submissions/${work}/returned`, { body: { returned: false } });
   });
 });

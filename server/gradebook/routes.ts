@@ -8,6 +8,7 @@ import {
   readGradebook,
   readGradeTable,
   readOwnGrades,
+  readReport,
   setScheme,
 } from '../../contract/gradebook.ts';
 import type { Context } from '../context.ts';
@@ -22,6 +23,7 @@ import { changeCellsOf } from './change.ts';
 import { selectColumns, updateScheme } from '../grading/columns.ts';
 import { selectGradebook, selectOwnGrades } from './gradebook.ts';
 import { readTable } from '../documents/read-table.ts';
+import { selectReport } from './report.ts';
 import { fileNameFor, gradesAsCsv, gradesAsXlsx } from './tables.ts';
 import { selectHistory } from '../grading/history.ts';
 import { z } from 'zod';
@@ -50,6 +52,12 @@ export function gradebookRoutes(context: Context): Router {
     // Whose work it is would be seen by its changes.
     if (withoutBlind(found?.cell, await selectBlind(db, person.id))?.nameless) return { explanation: '', changes: [] };
     return { explanation: found?.explanation ?? '', changes: await selectHistory(db, params) };
+  });
+
+  serve(router, context, readReport, 'course.set', async ({ params, person }) => {
+    const report = await selectReport(db, params.course, params.student, person.id);
+    if (!report) throw problems.notFound();
+    return report;
   });
 
   serve(router, context, setScheme, 'course.set', async ({ params, body }) => {

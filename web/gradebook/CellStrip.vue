@@ -61,6 +61,13 @@ const valueWords = ({ points, flag, returned }: CellValue): string =>
       <v-btn v-if="at.cell?.submission" size="small" variant="outlined" @click="emit('open', at.cell.submission)"
         >Open at the desk</v-btn
       >
+      <v-btn
+        v-else-if="!at.column"
+        size="small"
+        variant="outlined"
+        :to="{ name: 'report', params: { course: book.course.id, student: at.row.id } }"
+        >Report to print<span class="visually-hidden"> of {{ at.row.name }}</span></v-btn
+      >
       <v-btn v-if="at.column" size="small" :aria-expanded="telling" @click="telling = !telling">{{
         telling ? 'Close its history' : 'How it came about'
       }}</v-btn>
