@@ -207,7 +207,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     const [spoken] = await test.db.query(
       'select count(*)::int as all from remarks r join moderated_works w on w.second_work = r.submission where r.recording is not null',
     );
-    expect(spoken!.all).toBe(6);
+    expect(spoken!.all).toBe(8);
   });
 
   it('has two courses, and works in every state and with every flag', async () => {

@@ -215,10 +215,6 @@ function drag(at: At, event: PointerEvent): void {
   color: var(--quiet);
   font-size: 13px;
 }
-.head > *,
-.foot > * {
-  background: var(--ground);
-}
 .name,
 .course {
   position: sticky;
@@ -243,6 +239,10 @@ function drag(at: At, event: PointerEvent): void {
   width: 96px;
   line-height: 1.25;
   border-right: 1px solid var(--hairline);
+}
+.head > *,
+.foot > * {
+  background: var(--ground);
 }
 .column {
   position: absolute;

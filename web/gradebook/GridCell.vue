@@ -18,7 +18,8 @@ defineProps<{
   selected: boolean;
 }>();
 const editing = defineModel<string | undefined>('editing');
-defineEmits<{ commit: [] }>();
+// All that it tells is declared: a listener that is passed on would be another at each drawing of its row, and draw it, too.
+defineEmits<{ commit: []; press: [event: MouseEvent]; drag: [event: PointerEvent] }>();
 </script>
 
 <template>
@@ -28,6 +29,8 @@ defineEmits<{ commit: [] }>();
     :style="{ left: `${start}px` }"
     role="gridcell"
     :aria-selected="selected"
+    @mousedown.prevent="$emit('press', $event)"
+    @pointerenter="$emit('drag', $event)"
   >
     <input
       v-if="active && editing !== undefined"

@@ -63,8 +63,8 @@ const percentWords = ({ percentage, grade }: CourseGrade): string =>
       :selected="isSelected(column)"
       :aria-colindex="column + 3"
       @update:editing="editing = $event"
-      @mousedown.prevent="emit('press', at(column), $event)"
-      @pointerenter="emit('drag', at(column), $event)"
+      @press="emit('press', at(column), $event)"
+      @drag="emit('drag', at(column), $event)"
       @commit="emit('commit')"
     />
   </div>
