@@ -9,7 +9,7 @@ import { addressOf } from '../joining/invite.ts';
 import type { Settings } from '../settings.ts';
 import { arrive } from './arrive.ts';
 import { publicKeys } from './keys.ts';
-import { beginSignIn, endSignIn, Initiation } from './sign-in.ts';
+import { beginSignIn, endSignIn, hashOf, Initiation } from './sign-in.ts';
 
 /** What a platform has to be told of us. */
 export const ownAddresses = (settings: Settings, request: Request): { login: string; launch: string; keys: string } => {
@@ -17,7 +17,8 @@ export const ownAddresses = (settings: Settings, request: Request): { login: str
   return { login: `${own}/lti/login`, launch: `${own}/lti/launch`, keys: `${own}/lti/keys` };
 };
 
-const STATE_COOKIE = 'vivid_platform_state';
+/** One for each sign-in: several can be under way in one browser. */
+const cookieOf = (state: string): string => `vivid_platform_${hashOf(state).toString('hex').slice(0, 12)}`;
 const TEN_MINUTES = 10 * 60_000;
 const LARGEST = '100kb';
 const Returned = z.object({ id_token: z.string().min(1), state: z.string().min(1) });
@@ -39,7 +40,7 @@ export function platformDoors(context: Context): Router {
     const { to, state } = await beginSignIn(db, initiation.data, ownAddresses(settings, request).launch);
     // It comes back in a form of another site: over https no cookie would come along otherwise.
     const { secureCookies: secure } = settings;
-    response.cookie(STATE_COOKIE, state, {
+    response.cookie(cookieOf(state), state, {
       ...{ httpOnly: true, secure, sameSite: secure ? 'none' : 'lax', path: '/lti', maxAge: TEN_MINUTES },
     });
     response.redirect(302, to);
@@ -53,8 +54,8 @@ export function platformDoors(context: Context): Router {
     const returned = Returned.safeParse(request.body);
     if (!returned.success) throw problems.launchRefused('Nothing was sent.');
     const { id_token: token, state } = returned.data;
-    const kept = parseCookie(request.get('Cookie') ?? '')[STATE_COOKIE];
-    response.clearCookie(STATE_COOKIE, { path: '/lti' });
+    const kept = parseCookie(request.get('Cookie') ?? '')[cookieOf(state)];
+    response.clearCookie(cookieOf(state), { path: '/lti' });
     const { platform, launch } = await endSignIn(db, { token, state, kept });
     const { person, context: from, course } = await db.transaction((tx) => arrive(tx, platform, launch));
     setCookie(response, await openSession(db, person, request), settings);

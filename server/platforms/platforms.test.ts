@@ -171,6 +171,16 @@ describe.each(bodies)('a learning platform, on $name', ({ open }) => {
     expect(await evil.text()).not.toContain('<script>');
   });
 
+  it('can be on its way twice in one browser', async () => {
+    const [one, other] = [await begin('t1'), await begin('s1')];
+    const cookie = `${one.cookie}; ${other.cookie}`;
+    for (const [id, begun] of [
+      ['t1', one],
+      ['s1', other],
+    ] as const)
+      expect((await land(await standIn.sign(claimsOf(id, begun.nonce)), { ...begun, cookie })).status).toBe(303);
+  });
+
   it('knows people by their address where it is trusted, and else makes nobody another', async () => {
     const { client, to } = await launch('t1');
     expect(((await client.send('GET', '/session')).json as { person: { id: string } }).person.id).toBe(

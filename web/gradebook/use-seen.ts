@@ -9,6 +9,8 @@ export const HEAD = 64;
 const NAME = 190;
 const COURSE = 96;
 const COLUMN = 104;
+/** So many beyond each edge are drawn before they are seen. */
+const BEYOND = { down: 4, across: 2 };
 
 /** A column in sight. */
 export interface SeenColumn {
@@ -44,33 +46,40 @@ export function useSeen(scroller: Ref<HTMLElement | undefined>, { rows, columns 
   const getScrollElement = (): HTMLElement | null => scroller.value ?? null;
   const down = useVirtualizer(
     computed(() => ({
-      ...{ count: rows.value.length, getScrollElement, estimateSize: () => ROW, overscan: 4 },
+      ...{ count: rows.value.length, getScrollElement, estimateSize: () => ROW, overscan: BEYOND.down },
       ...{ scrollPaddingStart: HEAD, scrollPaddingEnd: ROW },
     })),
   );
   const across = useVirtualizer(
     computed(() => ({
-      ...{ horizontal: true, count: columns.value.length, getScrollElement, estimateSize: () => COLUMN, overscan: 2 },
+      ...{
+        horizontal: true,
+        count: columns.value.length,
+        getScrollElement,
+        estimateSize: () => COLUMN,
+        overscan: BEYOND.across,
+      },
       scrollPaddingStart: NAME + COURSE,
     })),
   );
 
-  const most = { down: 1, across: 1 };
-  function placesIn(way: keyof typeof most, items: readonly unknown[]): number {
-    most[way] = Math.max(most[way], items.length);
-    return most[way];
-  }
+  /*
+   * As many places as there can be rows or columns in sight, wherever one scrolls to: were it as many as there are now, the next
+   * scrolling would give all of them other places, and what somebody is about to press would be something else.
+   */
+  const placesIn = (pixels: number | undefined, each: number, overscan: number): number =>
+    Math.ceil((pixels ?? 0) / each) + 1 + 2 * overscan;
 
   let lastColumns: readonly SeenColumn[] = [];
   return {
     rows: computed(() => {
       const items = down.value.getVirtualItems();
-      const places = placesIn('down', items);
+      const places = Math.max(items.length, placesIn(down.value.scrollRect?.height, ROW, BEYOND.down));
       return items.map(({ index, start }) => ({ index, start, place: index % places }));
     }),
     columns: computed(() => {
       const items = across.value.getVirtualItems();
-      const places = placesIn('across', items);
+      const places = Math.max(items.length, placesIn(across.value.scrollRect?.width, COLUMN, BEYOND.across));
       const now = items.map(({ index, start }) => ({
         ...{ index, start: NAME + COURSE + start, column: columns.value[index]!, place: index % places },
       }));

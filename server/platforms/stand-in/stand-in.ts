@@ -61,8 +61,9 @@ export async function startStandIn(
   { port, tool }: { port: number; tool: string },
   courses: readonly StandInCourse[],
 ): Promise<StandIn> {
-  const { privateKey, publicKey } = await generateKeyPair('RS256');
-  const keys = { keys: [{ ...(await exportJWK(publicKey)), kid: KID, alg: 'RS256', use: 'sig' } satisfies JWK] };
+  // Making one takes a while, and whoever starts a server does not wait for it.
+  let pair: ReturnType<typeof generateKeyPair> | undefined;
+  const keyPair = (): ReturnType<typeof generateKeyPair> => (pair ??= generateKeyPair('RS256'));
   const server = createServer();
   await listening(server, port);
   const address = `http://localhost:${(server.address() as AddressInfo).port}`;
@@ -73,15 +74,18 @@ export async function startStandIn(
   const failures: number[] = [];
   const tokens = new Map<string, number>();
   const seen = new Set<string>();
-  const sign: StandIn['sign'] = (claims, { key = privateKey, kid = KID, expiresIn = '5m' } = {}) =>
+  const sign: StandIn['sign'] = async (claims, { key, kid = KID, expiresIn = '5m' } = {}) =>
     new SignJWT({ ...claims })
       .setProtectedHeader({ alg: 'RS256', kid, typ: 'JWT' })
       .setIssuedAt()
       .setExpirationTime(expiresIn)
-      .sign(key);
+      .sign(key ?? (await keyPair()).privateKey);
 
   front(app, { address, tool, courses, sign });
-  app.get('/keys', (_request, response) => void response.json(keys));
+  app.get('/keys', async (_request, response) => {
+    const shown = await exportJWK((await keyPair()).publicKey);
+    response.json({ keys: [{ ...shown, kid: KID, alg: 'RS256', use: 'sig' } satisfies JWK] });
+  });
 
   const toolKeys = createRemoteJWKSet(new URL(`${tool}/lti/keys`));
   app.post('/token', failing(failures), express.urlencoded({ extended: false }), async (request, response) => {
