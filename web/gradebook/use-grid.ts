@@ -100,7 +100,11 @@ export function useGrid({ shown: { rows, columns }, book, pageRows, apply, open 
         column: column === COURSE_COLUMN || found.column < 0 ? column : found.column,
       });
     };
-    [active.value, anchor.value] = [moved(active.value), moved(anchor.value)];
+    // What is where it was is left alone: the grid scrolls to what is active when that becomes another.
+    for (const one of [active, anchor]) {
+      const { row, column } = moved(one.value);
+      if (row !== one.value.row || column !== one.value.column) one.value = { row, column };
+    }
   });
 
   const block = computed(() => {
