@@ -47,7 +47,6 @@ export function useSeen(scroller: Ref<HTMLElement | undefined>, { rows, columns 
   const down = useVirtualizer(
     computed(() => ({
       ...{ count: rows.value.length, getScrollElement, estimateSize: () => ROW, overscan: BEYOND.down },
-      ...{ scrollPaddingStart: HEAD, scrollPaddingEnd: ROW },
     })),
   );
   const across = useVirtualizer(
@@ -59,7 +58,6 @@ export function useSeen(scroller: Ref<HTMLElement | undefined>, { rows, columns 
         estimateSize: () => COLUMN,
         overscan: BEYOND.across,
       },
-      scrollPaddingStart: NAME + COURSE,
     })),
   );
 
@@ -90,9 +88,19 @@ export function useSeen(scroller: Ref<HTMLElement | undefined>, { rows, columns 
     }),
     width: computed(() => NAME + COURSE + across.value.getTotalSize()),
     height: computed(() => down.value.getTotalSize()),
+    // By what the element says: what the virtualizer knows of it may be of before the last scrolling, and would lead back there.
     scrollTo({ row, column }, align) {
-      down.value.scrollToIndex(row, { align: align ?? 'auto' });
-      if (column >= 0) across.value.scrollToIndex(column);
+      const grid = scroller.value;
+      if (!grid) return;
+      const room = grid.clientHeight - HEAD - ROW;
+      const lowest = (row + 1) * ROW - room;
+      if (align === 'center') grid.scrollTop = row * ROW - room / 2;
+      else if (row * ROW < grid.scrollTop) grid.scrollTop = row * ROW;
+      else if (lowest > grid.scrollTop) grid.scrollTop = lowest;
+      if (column < 0) return;
+      const farthest = NAME + COURSE + (column + 1) * COLUMN - grid.clientWidth;
+      if (column * COLUMN < grid.scrollLeft) grid.scrollLeft = column * COLUMN;
+      else if (farthest > grid.scrollLeft) grid.scrollLeft = farthest;
     },
   };
 }
