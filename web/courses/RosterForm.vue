@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { listStudents, takeOut, type RosterReport } from '#contract/roster';
 import { computed, ref, shallowRef } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { counted } from '../wording/format.ts';
 import RosterLines from './RosterLines.vue';
 
@@ -13,25 +14,12 @@ const text = ref('');
 const file = shallowRef<File>();
 const turned = ref(false);
 const report = shallowRef<RosterReport>();
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 const chooser = ref<HTMLInputElement>();
 const coming = computed(() => report.value?.lines.filter(({ fate }) => fate === 'add' || fate === 'join').length ?? 0);
 const refused = computed(() => report.value?.lines.filter(({ fate }) => fate === 'refuse').length ?? 0);
 
-async function attempt(deed: () => Promise<void>): Promise<void> {
-  busy.value = true;
-  problem.value = undefined;
-  try {
-    await deed();
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
-}
-
-const send = (bringIn: boolean): Promise<void> =>
+const send = (bringIn: boolean) =>
   attempt(async () => {
     report.value = await call(listStudents, {
       params: { course: props.course },
@@ -41,7 +29,7 @@ const send = (bringIn: boolean): Promise<void> =>
     if (bringIn) emit('changed');
   });
 
-const undo = (): Promise<void> =>
+const undo = () =>
   attempt(async () => {
     const people = report.value!.added;
     await call(takeOut, { params: { course: props.course }, body: { people } });

@@ -3,10 +3,11 @@ import { callOffModeration, finishModeration, readModeration, type ComparedWork 
 import { differing } from '#core/moderation';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { counted, dayAndTime } from '../wording/format.ts';
 import AgreementTable from './AgreementTable.vue';
 import ComparedPanel from './ComparedPanel.vue';
@@ -22,8 +23,7 @@ const { value, error, load } = useLoaded(
   () => props.moderation,
 );
 const opened = ref<string>();
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 const surely = ref(false);
 
 const apart = ({ first, secondScores }: ComparedWork): number =>
@@ -33,24 +33,13 @@ const compared = computed(() => value.value?.compared.toSorted((a, b) => apart(b
 const stateOf = (one: ComparedWork): string =>
   one.settled ? 'settled' : apart(one) === 0 ? 'no difference' : counted(apart(one), 'difference');
 
-async function go(deed: () => Promise<unknown>): Promise<void> {
-  busy.value = true;
-  problem.value = undefined;
-  try {
-    await deed();
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
-}
 const handOver = () =>
-  go(async () => {
+  attempt(async () => {
     await call(finishModeration, { params: params.value });
     await load();
   });
 const callOff = () =>
-  go(async () => {
+  attempt(async () => {
     await call(callOffModeration, { params: params.value });
     await router.push({ name: 'moderations', params: { assignment: value.value!.assignment.id } });
   });

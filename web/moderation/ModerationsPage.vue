@@ -3,10 +3,11 @@ import { drawSample, readModerations, startModeration, type SampledWorks } from 
 import { formatHundredths } from '#core/grading';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import NumberField from '../theme/NumberField.vue';
 import { counted, dayAndTime } from '../wording/format.ts';
 import { REASONS } from './words.ts';
@@ -26,32 +27,20 @@ watch(value, (now) => (marker.value ??= now?.markers[0]?.id));
 const [random, borders, extremes] = [ref(3), ref(0), ref(2)];
 const drawn = ref<SampledWorks>();
 const ticked = ref<string[]>([]);
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 const nameOf = computed(() => value.value?.markers.find(({ id }) => id === marker.value)?.name ?? '');
 // What was chosen for somebody else may have been scored by this one.
 watch(marker, () => (drawn.value = undefined));
 
-async function go(deed: () => Promise<void>): Promise<void> {
-  busy.value = true;
-  problem.value = undefined;
-  try {
-    await deed();
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
-}
 const draw = () =>
-  go(async () => {
+  attempt(async () => {
     const wanted = { random: random.value, borders: borders.value, extremes: extremes.value };
     const { works } = await call(drawSample, { params: params.value, body: { marker: marker.value!, ...wanted } });
     drawn.value = works;
     ticked.value = works.map(({ work }) => work);
   });
 const start = () =>
-  go(async () => {
+  attempt(async () => {
     const works = drawn.value!.filter(({ work }) => ticked.value.includes(work));
     const { id } = await call(startModeration, {
       params: params.value,
