@@ -100,25 +100,32 @@ export const useRecorder = createGlobalState((): Recorder => {
   let busy = false;
   let begunAt = 0;
   let pausedAt: number | undefined;
+  /** The encoder may take longer to begin than the key is held. */
+  let letGoAt: number | undefined;
   /** Each beginning, also after a pause, takes in the moment before it. */
   let leads = 0;
   let notes: unknown[] = [];
   let keepNote: ((what: unknown) => void) | undefined;
   let finish: (how: Ending) => void = () => undefined;
 
-  const seconds = (): number => ((pausedAt ?? performance.now()) - begunAt) / 1000;
+  const seconds = (): number => ((pausedAt ?? letGoAt ?? performance.now()) - begunAt) / 1000;
 
   async function record(what: TakePurpose, shown: Sound['picture'] = null): Promise<Take | undefined> {
     if (busy) return undefined;
     busy = true;
     const pressedAt = performance.now();
-    let released = false;
-    const ended = new Promise<Ending>((resolve) => (finish = resolve)).finally(() => (released = true));
+    letGoAt = undefined;
+    const ended = new Promise<Ending>((resolve) => {
+      finish = (how) => {
+        letGoAt ??= performance.now();
+        resolve(how);
+      };
+    });
     try {
       const wasWarm = status.value === 'ready';
       if (!(await device.warm())) return undefined;
-      if (released && !wasWarm) problem.value = 'The microphone is ready now. Hold the key and speak.';
-      if (released) return undefined;
+      if (letGoAt !== undefined && !wasWarm) problem.value = 'The microphone is ready now. Hold the key and speak.';
+      if (letGoAt !== undefined) return undefined;
       device.hold();
       const wrong = shown && (await picture.open(shown));
       if (wrong) problem.value = wrong;
