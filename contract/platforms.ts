@@ -3,13 +3,7 @@ import { Id, Instant, Nothing } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 import { RosterReport } from './roster.ts';
 
-/** Over the network, but on the machine itself in plain HTTP too. */
-const Address = z
-  .url({ protocol: /^https?$/, error: 'is not a web address; it begins with https://' })
-  .max(500)
-  .refine((text) => /^https:|^http:\/\/(localhost|127\.0\.0\.1|\[::1\])[:/]/u.test(`${text}/`), {
-    error: 'must begin with https://',
-  });
+const Address = z.url({ protocol: /^https$/, error: 'is not a web address that begins with https://' }).max(500);
 const Line = z.string().trim().min(1).max(300);
 
 /** A learning platform, as the steward of a school enters it. */
@@ -23,7 +17,11 @@ export const NewPlatform = z.object({
   trustsMail: z.boolean(),
 });
 export type NewPlatform = z.infer<typeof NewPlatform>;
-export const Platform = NewPlatform.extend({ id: Id, standIn: z.boolean() });
+/** The simulated one is asked in plain HTTP, on the machine itself. */
+export const Platform = NewPlatform.extend({
+  ...{ id: Id, standIn: z.boolean() },
+  ...{ authAddress: z.url(), tokenAddress: z.url(), keysAddress: z.url() },
+});
 export type Platform = z.infer<typeof Platform>;
 
 export const readPlatforms = endpoint({

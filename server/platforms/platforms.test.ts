@@ -260,6 +260,13 @@ describe.each(bodies)('a learning platform, on $name', ({ open }) => {
       expect((await members(true, 'author')).status).toBe(403);
     });
 
+    it('gets its token by no address that is less safe than its own', async () => {
+      await test.db.query(`update platforms set token_address = replace(token_address, 'http:', 'https:')`);
+      const answer = await members(false);
+      await test.db.query(`update platforms set token_address = replace(token_address, 'https:', 'http:')`);
+      expect([answer.status, (answer.json as Problem).detail]).toEqual([502, expect.stringContaining('is not safe')]);
+    });
+
     it('is sent what students see, and nothing else, when a teacher says so', async () => {
       const { author, classmate } = school.ids;
       const assignment = await quiz({ [author]: 1550, [classmate]: 900 });
@@ -349,15 +356,27 @@ describe.each(bodies)('a learning platform, on $name', ({ open }) => {
   });
 
   it('is entered and taken out by the steward alone; its keys are not told', async () => {
-    const entered = { ...standIn.platform, issuer: 'https://other.example', authAddress: 'https://other.example/auth' };
+    const other = 'https://other.example';
+    const entered = {
+      ...{ ...standIn.platform, issuer: other, authAddress: `${other}/auth` },
+      ...{ tokenAddress: `${other}/token`, keysAddress: `${other}/keys` },
+    };
     expect((await school.as.teacher.send('GET', '/platforms')).status).toBe(403);
     expect((await school.as.teacher.send('POST', '/platforms', { body: entered })).status).toBe(403);
     await test.db.query('update people set steward = true where id = $1', [school.ids.colleague]);
     const made = await school.as.colleague.send('POST', '/platforms', { body: entered });
     expect(made.status).toBe(200);
     expect((await school.as.colleague.send('POST', '/platforms', { body: entered })).status).toBe(409);
-    const plain = { ...entered, issuer: 'x', authAddress: 'http://plain.example/auth' };
-    expect((await school.as.colleague.send('POST', '/platforms', { body: plain })).status).toBe(400);
+    // No server is made to ask its own machine, and no token travels in the open.
+    for (const tokenAddress of [
+      'http://plain.example/token',
+      standIn.platform.tokenAddress,
+      'file:///etc/passwd',
+      'x',
+    ]) {
+      const body = { ...entered, issuer: 'x', tokenAddress };
+      expect((await school.as.colleague.send('POST', '/platforms', { body })).status).toBe(400);
+    }
     const { id } = made.json as { id: string };
     expect((await school.as.colleague.send('DELETE', `/platforms/${id}`)).status).toBe(200);
     expect((await school.as.colleague.send('DELETE', `/platforms/${id}`)).status).toBe(404);

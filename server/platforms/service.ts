@@ -66,6 +66,9 @@ export function platformService(db: Queries, platform: Platform): PlatformServic
   }
 
   async function send(address: string, { method = 'GET', accept, body }: Asked): Promise<Response> {
+    // A launch tells the address, and the token goes along.
+    if (new URL(address).protocol !== new URL(platform.tokenAddress).protocol)
+      throw new PlatformError(`${platform.name} names an address that is not safe: ${address}.`);
     return tried(address, {
       method,
       headers: {
