@@ -3,7 +3,6 @@ import { enter, expect, openDesk, ribbonAbout, saved, select, speak, TEACHER, te
 test.use({ school: 'class' });
 
 test('the whole job by keyboard alone: from what waits to the next student', async ({ browser, server }) => {
-  test.setTimeout(120_000);
   const page = await enter(browser, server, TEACHER);
 
   await test.step('to the desk', async () => {

@@ -5,7 +5,6 @@ test.use({ school: 'forms' });
 const STUDENT = 'Hoku Kalani';
 
 test('remarks of every form, from the desk to the student', async ({ browser, server }) => {
-  test.setTimeout(120_000);
   const page = await enter(browser, server, TEACHER);
   await openDesk(page, STUDENT);
 

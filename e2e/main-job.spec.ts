@@ -19,7 +19,6 @@ const STUDENT = 'Eleni Marathou';
 test.use({ school: 'main-job' });
 
 test('a teacher speaks about an essay and returns it; the student listens and answers', async ({ browser, server }) => {
-  test.setTimeout(120_000);
   const teacher = await enter(browser, server, TEACHER);
 
   await test.step('the teacher sees what waits and opens an essay', async () => {

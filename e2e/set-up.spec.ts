@@ -43,7 +43,6 @@ test('from an empty school to the first spoken remark on a real essay, with a cl
   browser,
   server,
 }) => {
-  test.setTimeout(90_000);
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   const hands = counting(page);
   const begun = Date.now();

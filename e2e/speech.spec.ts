@@ -10,7 +10,6 @@ const asked = (page: Page) =>
   );
 
 test('a browser that listens on the device writes down what is said while it is said', async ({ browser, server }) => {
-  test.setTimeout(90_000);
   const page = await enter(browser, server, TEACHER);
   await simulateRecogniser(page, { onDevice: true, hears: 'farid this is a claim' });
   await page.reload();

@@ -15,7 +15,6 @@ import {
 test.use({ school: 'transcripts', dictation: true });
 
 test('what is said is written down by the server, and mended word by word', async ({ browser, server }) => {
-  test.setTimeout(120_000);
   const page = await enter(browser, server, TEACHER);
   await openDesk(page, 'Farid Noorzai');
   await select(page, 'for three years');
@@ -49,7 +48,6 @@ test('a recording is cut by striking its words, and words light up while they ar
   browser,
   server,
 }) => {
-  test.setTimeout(120_000);
   const page = await enter(browser, server, TEACHER);
   await openDesk(page, 'Dagny Holmqvist');
   const ribbon = ribbonAbout(page, 'nobody who planned');
