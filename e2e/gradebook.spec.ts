@@ -201,7 +201,7 @@ test('a student’s report is printed with how the grade adds up and the words o
   await page.getByRole('textbox', { name: 'Find a student' }).fill('Dagny');
   await page.getByRole('gridcell').first().click();
   await page.getByRole('link', { name: 'Report to print of Dagny Holmqvist' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'Dagny Holmqvist' })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 2, name: 'Dagny Holmqvist' })).toBeVisible();
   const remark = page.getByRole('region', { name: 'Words for mud' }).getByRole('listitem').first();
   const words = (await remark.locator('.words').innerText()).split(' ').slice(0, 4).join(' ');
   const folder = mkdtempSync(join(tmpdir(), 'report-'));
@@ -213,6 +213,33 @@ test('a student’s report is printed with how the grade adds up and the words o
   // Controls are not for paper.
   expect(text).not.toContain('Print or save');
   expect(text).not.toContain('What waits');
+  rmSync(folder, { recursive: true });
+});
+
+test('reports of a whole class come one after another, a leaf for each', async ({ browser, server }) => {
+  const page = await enter(browser, server, TEACHER);
+  await openGradebook(page);
+  await page.getByRole('button', { name: 'Files' }).click();
+  // The line breaks in the middle, once; what was there stays.
+  let asked = 0;
+  await page.route('**/report', (route) => (++asked === 5 ? route.abort() : route.continue()));
+  await page.getByRole('link', { name: 'Reports of the class, to print' }).click();
+  await expect(page.getByText(/^4 of \d+ reports$/u)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Print or save as PDF' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('button', { name: 'Print or save as PDF' })).toBeEnabled();
+  const names = await page.getByRole('article').getByRole('heading', { level: 2 }).allInnerTexts();
+  expect(names.length).toBeGreaterThan(15);
+  expect(new Set(names).size).toBe(names.length);
+  expect(asked).toBeLessThan(names.length + 8);
+  const folder = mkdtempSync(join(tmpdir(), 'reports-'));
+  await page.pdf({ path: join(folder, 'reports.pdf'), format: 'A4' });
+  const leaves = execFileSync('pdftotext', ['-layout', join(folder, 'reports.pdf'), '-'], { encoding: 'utf8' }).split(
+    '\f',
+  );
+  // Each begins on a leaf of its own, and no leaf has two.
+  for (const name of names) expect(leaves.filter((leaf) => leaf.trimStart().startsWith(name))).toHaveLength(1);
+  expect(leaves[0]).not.toContain('Reports of the class');
   rmSync(folder, { recursive: true });
 });
 

@@ -74,6 +74,13 @@ export const router = createRouter({
       meta: { teaches: true },
     },
     {
+      path: '/courses/:course/reports',
+      name: 'reports',
+      component: () => import('./gradebook/ReportPage.vue'),
+      props: true,
+      meta: { teaches: true },
+    },
+    {
       path: '/courses/:course/charts',
       name: 'charts',
       component: () => import('./charts/ChartsPage.vue'),

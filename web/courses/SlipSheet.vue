@@ -140,7 +140,6 @@ img {
 
 <style>
 @media print {
-  header.head,
   main.page > :not(.sheet),
   .sheet .bar,
   .sheet .send {

@@ -4,8 +4,9 @@ import { urlOf } from '#contract/endpoint';
 import { gradesCsv, gradesXlsx, readGradeTable, type Gradebook } from '#contract/gradebook';
 import { readMembers } from '#contract/roster';
 import { computed, ref, shallowRef } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import SidePanel from '../shell/SidePanel.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { counted } from '../wording/format.ts';
 import OneRosterPart from './OneRosterPart.vue';
 import PlanTable from './PlanTable.vue';
@@ -28,8 +29,7 @@ const MOST_SHOWN = 300;
 const plan = shallowRef<ImportPlan>();
 const taken = ref<number>();
 let takeBack = (): void => undefined;
-const problem = ref<string>();
-const busy = ref(false);
+const { busy, problem, attempt } = useDeed();
 const chooser = ref<HTMLInputElement>();
 
 const count = (fate: PlannedCell['fate']): number => plan.value!.cells.filter((cell) => cell.fate === fate).length;
@@ -50,19 +50,14 @@ async function choose(event: Event): Promise<void> {
   const file = input.files?.[0];
   input.value = '';
   if (!file) return;
-  busy.value = true;
   leave();
-  try {
+  await attempt(async () => {
     const params = { course: props.book.course.id };
     const { rows } = await call(readGradeTable, { params, files: [file] });
     const { members } = await call(readMembers, { params });
     plan.value = planned(rows, new Map(members.map((member) => [member.id, member])));
     problem.value = plan.value.problem;
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 
 function planned(rows: string[][], members: ReadonlyMap<string, { number: string; mail: string }>): ImportPlan {
@@ -96,7 +91,12 @@ function leave(): void {
         <a :href="urlOf(gradesXlsx, { course: book.course.id })" download>Save as a workbook (.xlsx)</a>
         <a :href="urlOf(gradesCsv, { course: book.course.id })" download>Save as a table (.csv)</a>
       </p>
-      <p class="quiet">
+      <p class="links">
+        <router-link :to="{ name: 'reports', params: { course: book.course.id } }"
+          >Reports of the class, to print</router-link
+        >
+      </p>
+      <p class="fine">
         A table comes in with a first line that says what is in each column: Student, Number or Mail, and the titles of
         assignments. Empty cells change nothing.
       </p>
@@ -117,7 +117,7 @@ function leave(): void {
       </p>
       <template v-if="plan && !plan.problem">
         <p role="status">{{ summary }}.</p>
-        <p v-if="plan.passedOver.length > 0" class="quiet">Passed over: {{ plan.passedOver.join(', ') }}.</p>
+        <p v-if="plan.passedOver.length > 0" class="fine">Passed over: {{ plan.passedOver.join(', ') }}.</p>
         <div class="row">
           <v-btn variant="flat" color="primary" :disabled="coming.length === 0" @click="bringIn"
             >Take over {{ counted(coming.length, 'grade') }}</v-btn
@@ -149,12 +149,5 @@ function leave(): void {
 .row {
   display: flex;
   gap: 8px;
-}
-.refused {
-  color: rgb(var(--v-theme-error));
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>
