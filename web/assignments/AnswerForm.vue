@@ -4,8 +4,9 @@ import { isAnswer, type Answers } from '#core/folio';
 import { formatHundredths } from '#core/grading';
 import { StorageSerializers, useDebounceFn, useLocalStorage } from '@vueuse/core';
 import { computed, defineAsyncComponent, onMounted, ref } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
+import { useDeed } from '../shell/use-deed.ts';
 
 /** The questions of an assignment, answered here. What is typed is kept in this browser at once, and on the server soon after. */
 const NotesHere = defineAsyncComponent(() => import('../notes/NotesHere.vue'));
@@ -22,8 +23,7 @@ const unsaved = useLocalStorage<Answers | null>(`answers:${session.person?.id}:$
 });
 const kept = ref<Answers>({});
 const state = ref<'loading' | 'saved' | 'saving' | 'waiting'>('loading');
-const busy = ref(false);
-const error = ref<string>();
+const { busy, problem: error, attempt } = useDeed();
 const done = ref(false);
 
 const answers = computed<Answers>(() => ({ ...kept.value, ...unsaved.value }));
@@ -73,19 +73,13 @@ async function save(): Promise<void> {
 }
 
 async function handIn(): Promise<void> {
-  busy.value = true;
-  error.value = undefined;
-  try {
+  await attempt(async () => {
     await call(handInAnswers, { params: { assignment: props.assignment }, body: { answers: answers.value } });
     unsaved.value = null;
     kept.value = { ...answers.value };
     done.value = true;
     emit('done');
-  } catch (failure) {
-    error.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 
 const STATES = {
@@ -145,7 +139,7 @@ const STATES = {
       <span class="figures quiet">{{ answered }} of {{ questions.length }} answered</span>
       <span class="quiet" role="status">{{ STATES[state] }}</span>
     </div>
-    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="error" class="refused" role="alert">{{ error }}</p>
     <p v-if="done" role="status">Your answers have been handed in.</p>
   </form>
 </template>
@@ -171,11 +165,9 @@ legend .quiet {
   gap: 8px 14px;
 }
 .quiet {
-  color: var(--quiet);
   font-size: 13px;
 }
-.error {
+.refused {
   margin-top: 8px;
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -3,7 +3,9 @@ import { formatHundredths, parseHundredths } from '#core/grading';
 import { FileFormat } from '#contract/folio';
 import { setAssignment, type AssignmentChange, type AssignmentOverview } from '#contract/assignments';
 import { ref, watch } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import ToldNote from '../shell/ToldNote.vue';
+import { useTold } from '../shell/use-told.ts';
 import { fromLocal, ownZone, toLocal } from '../wording/local-time.ts';
 
 /** What an assignment asks for, and by when. Each field is saved when one leaves it. */
@@ -23,7 +25,7 @@ const ATTEMPTS = [
   ...[1, 2, 3, 5].map((times) => ({ title: times === 1 ? 'once' : `${times} times`, value: times })),
 ];
 const weightOf = ({ weight: share }: AssignmentOverview): string => (share === null ? '' : formatHundredths(share));
-const state = ref<{ text: string; wrong?: boolean }>();
+const { told, attempt } = useTold();
 const dueWrong = ref<string>();
 watch(
   () => props.overview,
@@ -38,15 +40,12 @@ watch(
   { immediate: true },
 );
 
-async function set(change: AssignmentChange): Promise<void> {
-  try {
+const set = (change: AssignmentChange): Promise<void> =>
+  attempt(async () => {
     await call(setAssignment, { params: { assignment: props.overview.id }, body: change });
-    state.value = { text: 'Saved.' };
     emit('changed');
-  } catch (failure) {
-    state.value = { text: sentenceOf(failure), wrong: true };
-  }
-}
+    return 'Saved.';
+  });
 
 function leaveTitle(): void {
   const next = title.value.trim();
@@ -178,9 +177,7 @@ function leaveDue(): void {
       :model-value="overview.anonymous"
       @update:model-value="set({ anonymous: $event === true })"
     />
-    <p v-if="state" :class="{ refused: state.wrong }" :role="state.wrong ? 'alert' : 'status'" class="quiet">
-      {{ state.text }}
-    </p>
+    <ToldNote :told="told" />
   </section>
 </template>
 
@@ -205,12 +202,5 @@ function leaveDue(): void {
 }
 .due {
   flex: 0 1 280px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

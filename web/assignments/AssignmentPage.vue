@@ -139,15 +139,10 @@ const aboutQuestion = (question: string, number: number) => ({
 .brief {
   max-width: 68ch;
 }
-.quiet {
-  color: var(--quiet);
-}
 .second {
   margin-inline-start: 24px;
 }
 h2 {
   margin-top: 24px;
-  font-size: 17px;
-  font-weight: 650;
 }
 </style>

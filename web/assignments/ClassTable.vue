@@ -63,9 +63,4 @@ const listening = ({ submission }: ClassRow): string =>
   margin: 24px 0;
   background: transparent;
 }
-thead th {
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 13px;
-}
 </style>

@@ -83,7 +83,7 @@ const WORDS = { waiting: '', sending: 'is being read …', done: 'handed in', re
       aria-label="Works of students"
       @change="choose"
     />
-    <table v-if="lines.length > 0">
+    <table v-if="lines.length > 0" class="listing">
       <thead>
         <tr>
           <th scope="col">File</th>
@@ -127,33 +127,15 @@ const WORDS = { waiting: '', sending: 'is being read …', done: 'handed in', re
   max-width: 760px;
   margin-top: 32px;
 }
-h2 {
-  font-size: 17px;
-  font-weight: 650;
-}
 table {
   width: 100%;
   margin: 12px 0;
-  border-collapse: collapse;
-}
-th,
-td {
-  padding: 4px 10px 4px 0;
-  text-align: start;
-}
-th {
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 13px;
 }
 td:nth-child(2) {
   width: 260px;
 }
 .file {
   overflow-wrap: anywhere;
-}
-.refused td:last-child {
-  color: rgb(var(--v-theme-error));
 }
 .row {
   display: flex;
@@ -162,6 +144,5 @@ td:nth-child(2) {
 }
 .quiet {
   margin-bottom: 8px;
-  color: var(--quiet);
 }
 </style>

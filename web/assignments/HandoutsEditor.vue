@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { addHandout, changeHandout, type Handout } from '#contract/handouts';
 import { mdiTrashCanOutline } from '@mdi/js';
-import { ref, shallowRef } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { shallowRef } from 'vue';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import FileLabel from './FileLabel.vue';
 import HandoutList from '../hand-in/HandoutList.vue';
 
@@ -14,25 +15,17 @@ const GIVEN = [
   { value: 'atOnce', title: 'students have it at once' },
   { value: 'withReturn', title: 'with their returned work' },
 ];
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 const removed = shallowRef<Handout>();
 
-async function attempt(deed: () => Promise<unknown>): Promise<void> {
-  problem.value = undefined;
-  busy.value = true;
-  try {
-    await deed();
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-    emit('changed');
-  }
+async function change(deed: () => Promise<unknown>): Promise<boolean> {
+  const done = await attempt(deed);
+  emit('changed');
+  return done;
 }
 
 async function choose(files: readonly File[]): Promise<void> {
-  await attempt(async () => {
+  await change(async () => {
     for (const file of files)
       await call(addHandout, {
         params: { assignment: props.assignment, handout: crypto.randomUUID() },
@@ -41,18 +34,17 @@ async function choose(files: readonly File[]): Promise<void> {
   });
 }
 
-const change = ({ id }: Handout, body: { given?: Handout['given']; aside?: boolean }): Promise<void> =>
-  attempt(() => call(changeHandout, { params: { handout: id }, body }));
+const set = ({ id }: Handout, body: { given?: Handout['given']; aside?: boolean }): Promise<boolean> =>
+  change(() => call(changeHandout, { params: { handout: id }, body }));
 
 async function remove(handout: Handout): Promise<void> {
-  await change(handout, { aside: true });
-  if (!problem.value) removed.value = handout;
+  if (await set(handout, { aside: true })) removed.value = handout;
 }
 
 async function bringBack(): Promise<void> {
   const handout = removed.value!;
   removed.value = undefined;
-  await change(handout, { aside: false });
+  await set(handout, { aside: false });
 }
 </script>
 
@@ -68,7 +60,7 @@ async function bringBack(): Promise<void> {
         :items="GIVEN"
         :model-value="handout.given"
         :aria-label="`When students have ${handout.name}`"
-        @update:model-value="change(handout, { given: $event })"
+        @update:model-value="set(handout, { given: $event })"
       />
       <v-btn :icon="mdiTrashCanOutline" size="30" :aria-label="`Take ${handout.name} away`" @click="remove(handout)" />
     </HandoutList>
@@ -91,17 +83,7 @@ async function bringBack(): Promise<void> {
 section {
   margin: 16px 0;
 }
-h2 {
-  font-size: 17px;
-  font-weight: 650;
-}
 .given {
   flex: 0 1 240px;
-}
-.quiet {
-  color: var(--quiet);
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -4,8 +4,10 @@ import { setAssignment } from '#contract/assignments';
 import { readRubric, setScale } from '#contract/rubrics';
 import { computed, ref, watch } from 'vue';
 import { mdiClose } from '@mdi/js';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import ToldNote from '../shell/ToldNote.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
+import { useTold } from '../shell/use-told.ts';
 import { bandsOf, bandWords, SCALES, scaleFault, type BandDraft } from './scale-draft.ts';
 
 /** How an assignment is graded: what its results are called, what lateness costs, and its scale. */
@@ -22,7 +24,7 @@ const LATE = { grace: 0, unit: 'day', percent: 500, of: 'possible', floor: 0 } a
 const { value: kept, load } = useLoaded(() => call(readRubric, { params: { assignment: props.assignment } }));
 const bands = ref<BandDraft[]>([]);
 watch(kept, (now) => now && (bands.value = bandWords(now.scale)));
-const told = ref<{ text: string; wrong?: boolean }>();
+const { told, attempt } = useTold();
 const possible = ref('');
 const late = ref({ grace: '', percent: '', floor: '' });
 watch(
@@ -42,20 +44,12 @@ watch(
   { immediate: true },
 );
 
-async function attempt(deed: () => Promise<unknown>): Promise<void> {
-  try {
-    await deed();
-    told.value = { text: 'Saved.' };
-  } catch (failure) {
-    told.value = { text: sentenceOf(failure), wrong: true };
-  }
-}
-
 const set = (change: Partial<Marking>): Promise<void> =>
   attempt(async () => {
     const body = { marking: { ...props.marking, ...change } };
     await call(setAssignment, { params: { assignment: props.assignment }, body });
     emit('changed');
+    return 'Saved.';
   });
 
 function leavePossible(): void {
@@ -91,6 +85,7 @@ const keepScale = (): Promise<void> =>
   attempt(async () => {
     await call(setScale, { params: { assignment: props.assignment }, body: { scale: bandsOf(bands.value) } });
     await load();
+    return 'Saved.';
   });
 </script>
 
@@ -132,7 +127,7 @@ const keepScale = (): Promise<void> =>
         @update:model-value="set({ halfSteps: $event === true })"
       />
     </div>
-    <p class="quiet">
+    <p class="fine">
       {{
         whole
           ? 'Without a rubric and questions, “out of” is what you give points for: the whole work.'
@@ -204,7 +199,7 @@ const keepScale = (): Promise<void> =>
           @keydown.enter="leaveLate"
         />
       </template>
-      <span v-else class="quiet">nothing</span>
+      <span v-else class="fine">nothing</span>
     </div>
     <form class="scale" @submit.prevent="!fault && keepScale()">
       <div class="row">
@@ -252,9 +247,7 @@ const keepScale = (): Promise<void> =>
         <span v-if="fault" class="refused" role="alert">{{ fault }}</span>
       </div>
     </form>
-    <p v-if="told" class="quiet" :class="{ refused: told.wrong }" :role="told.wrong ? 'alert' : 'status'">
-      {{ told.text }}
-    </p>
+    <ToldNote :told="told" />
   </section>
 </template>
 
@@ -264,8 +257,6 @@ const keepScale = (): Promise<void> =>
 }
 h2 {
   margin-bottom: 8px;
-  font-size: 17px;
-  font-weight: 650;
 }
 .row {
   display: flex;
@@ -282,12 +273,5 @@ h2 {
 }
 ol {
   list-style: none;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -112,7 +112,7 @@ const nameOf = ({ version, files }: Version): string =>
           }}</span>
           <v-btn v-if="version.canWithdraw" size="small" @click="withdraw(version, true)">Withdraw</v-btn>
         </template>
-        <p v-if="refused?.submission === version.submission" class="error" role="alert">{{ refused.sentence }}</p>
+        <p v-if="refused?.submission === version.submission" class="refused" role="alert">{{ refused.sentence }}</p>
       </li>
     </ul>
     <p v-if="assignment.aside" class="quiet">This course is over; what was returned stays here.</p>
@@ -165,9 +165,6 @@ h3 {
   align-items: center;
   margin: 10px 0;
 }
-.quiet {
-  color: var(--quiet);
-}
 .brief {
   margin: 8px 0 12px;
 }
@@ -185,9 +182,8 @@ h3 {
 .withdrawn .name {
   text-decoration: line-through;
 }
-.error {
+.refused {
   flex-basis: 100%;
-  color: rgb(var(--v-theme-error));
 }
 li {
   display: flex;

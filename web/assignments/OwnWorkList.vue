@@ -94,8 +94,6 @@ const old = computed(() => placed.value.old.map(({ work }) => work));
 }
 h2 {
   margin: 28px 0 8px;
-  font-size: 17px;
-  font-weight: 650;
 }
 h2:first-child {
   margin-top: 0;
@@ -106,7 +104,6 @@ summary {
   cursor: pointer;
 }
 .quiet {
-  color: var(--quiet);
   font-weight: 400;
 }
 .answers {

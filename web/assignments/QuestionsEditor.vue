@@ -4,7 +4,8 @@ import { setQuestions, type Question } from '#contract/assignments';
 import { mdiArrowDown, mdiArrowUp, mdiDrag, mdiTrashCanOutline } from '@mdi/js';
 import { useSortable } from '@vueuse/integrations/useSortable';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 
 /** The questions of an assignment: work that is typed here instead of handed in as a file. */
 const props = defineProps<{ assignment: string; questions: readonly Question[] }>();
@@ -38,8 +39,7 @@ const isSame = (written: readonly Draft[], questions: readonly Question[]): bool
   JSON.stringify(written) === JSON.stringify(questions.map(draftOf));
 
 const drafts = ref<Draft[]>([]);
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 watch(
   () => props.questions,
   (now, before) => {
@@ -83,8 +83,7 @@ async function save(): Promise<void> {
     problem.value = `Question ${first + 1}: ${wrong(drafts.value[first]!)}`;
     return;
   }
-  busy.value = true;
-  try {
+  await attempt(async () => {
     const kept = await call(setQuestions, {
       params: { assignment: props.assignment },
       body: {
@@ -98,11 +97,7 @@ async function save(): Promise<void> {
     });
     drafts.value = kept.questions.map(draftOf);
     emit('changed');
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
@@ -192,9 +187,6 @@ li {
   cursor: grab;
   color: var(--quiet);
 }
-.quiet {
-  color: var(--quiet);
-}
 .kind {
   flex: 0 0 160px;
 }
@@ -206,6 +198,5 @@ li {
 }
 .refused {
   margin-bottom: 8px;
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -7,7 +7,8 @@ import { mdiPause, mdiPlay } from '@mdi/js';
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { recordingUrl } from '../player/media-url.ts';
 import { usePlayer } from '../player/player.ts';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 
 /** Drafts of transcripts, one after another: Enter says that it is right as it stands, and brings the next. */
 const props = defineProps<{ rows: readonly ReturnRow[] }>();
@@ -25,8 +26,8 @@ const place = ref(0);
 const open = computed(() => waiting[place.value]);
 const remark = shallowRef<Remark>();
 const text = ref('');
-const busy = ref(false);
-const problem = ref<string>();
+const opening = useDeed();
+const { busy, problem, attempt } = useDeed();
 let loaded: { submission: string; remarks: Remark[] } | undefined;
 
 watch(open, show, { immediate: true });
@@ -36,8 +37,7 @@ async function show(): Promise<void> {
   player.stop();
   const wanted = open.value;
   if (!wanted) return void emit('done');
-  problem.value = undefined;
-  try {
+  await opening.attempt(async () => {
     const { submission } = wanted;
     if (loaded?.submission !== submission)
       loaded = { submission, remarks: (await call(readFeedback, { params: { submission } })).remarks };
@@ -47,24 +47,17 @@ async function show(): Promise<void> {
     text.value = remark.value.recording.transcript.text;
     await nextTick();
     field.value?.focus();
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  }
+  });
 }
 
 async function right(): Promise<void> {
   const recording = remark.value?.recording;
   if (busy.value || !recording?.transcript || text.value.trim() === '') return;
-  busy.value = true;
-  try {
-    const body = { language: recording.transcript.language, text: text.value.trim(), read: true };
+  const body = { language: recording.transcript.language, text: text.value.trim(), read: true };
+  await attempt(async () => {
     await call(mendTranscript, { params: { recording: recording.id }, body });
     place.value++;
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 
 const playing = computed(() => player.playing.value && player.current.value === remark.value?.recording?.id);
@@ -78,8 +71,8 @@ function play(): void {
   <section v-if="open" class="drafts" aria-label="Read the drafts" @keydown.esc="emit('done')">
     <p>
       <strong>{{ open.student }}</strong>
-      <span class="figures quiet"> {{ place + 1 }} of {{ waiting.length }}</span>
-      <span v-if="remark && 'quote' in remark.anchor" class="quiet"> about “{{ remark.anchor.quote.exact }}”</span>
+      <span class="figures fine"> {{ place + 1 }} of {{ waiting.length }}</span>
+      <span v-if="remark && 'quote' in remark.anchor" class="fine"> about “{{ remark.anchor.quote.exact }}”</span>
     </p>
     <div class="line">
       <v-btn
@@ -103,9 +96,9 @@ function play(): void {
       <v-btn size="small" variant="flat" color="primary" :loading="busy" @click="right">That is right; next</v-btn>
       <v-btn size="small" @click="place++">Leave it a draft</v-btn>
       <v-btn size="small" @click="emit('done')">Enough</v-btn>
-      <span class="quiet">Enter: right, next. Ctrl + Enter: play. Escape: enough.</span>
+      <span class="fine">Enter: right, next. Ctrl + Enter: play. Escape: enough.</span>
     </p>
-    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
+    <p v-if="problem ?? opening.problem.value" class="refused" role="alert">{{ problem ?? opening.problem.value }}</p>
   </section>
 </template>
 
@@ -129,12 +122,5 @@ function play(): void {
   flex-wrap: wrap;
   gap: 8px;
   align-items: center;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -11,10 +11,12 @@ import {
 import { useTimeoutFn } from '@vueuse/core';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import { useOutbox } from '../outbox/outbox.ts';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
+import ToldNote from '../shell/ToldNote.vue';
 import { useLoaded } from '../shell/use-loaded.ts';
+import { useTold } from '../shell/use-told.ts';
 import { findingWords, remarkOfFinding } from '../wording/finding.ts';
 import { counted, dayAndTime } from '../wording/format.ts';
 import { fromLocal, ownZone } from '../wording/local-time.ts';
@@ -50,8 +52,7 @@ const held = ref<(typeof HELD)[number]['value']>(null);
 const planning = ref(false);
 const at = ref('');
 const reading = ref(false);
-const busy = ref(false);
-const told = ref<{ text: string; wrong?: boolean }>();
+const { busy, told, attempt } = useTold();
 /** What went out last, as long as it can be taken back. */
 const regretted = ref<string[]>([]);
 const forget = useTimeoutFn(() => (regretted.value = []), MINUTE, { immediate: false });
@@ -73,21 +74,13 @@ const everything = computed({
   set: (all) => (ticked.value = all ? drafts.value.map(({ submission }) => submission) : []),
 });
 
-async function attempt(deed: () => Promise<string>): Promise<void> {
-  busy.value = true;
-  told.value = undefined;
-  try {
-    told.value = { text: await deed() };
-  } catch (failure) {
-    told.value = { text: sentenceOf(failure), wrong: true };
-  } finally {
-    busy.value = false;
-  }
+async function go(deed: () => Promise<string>): Promise<void> {
+  await attempt(deed);
   await load();
 }
 
 const send = (works: string[]): Promise<void> =>
-  attempt(async () => {
+  go(async () => {
     // A return takes all that is there: what is still to come would be left behind.
     const whole = works.filter((work) => onTheWay(work) === 0);
     const waits = works.length - whole.length;
@@ -104,13 +97,13 @@ const waitsWords = (works: number): string =>
   `${counted(works, 'work waits', 'works wait')} for what you said to arrive. Try again when it says “Saved” above.`;
 
 const release = (): Promise<void> =>
-  attempt(async () => {
+  go(async () => {
     const { returned } = await call(returnWorks, { params: params.value, body: { works: waiting.value, held: null } });
     return `${counted(returned.length, 'student')} can see all of it now.`;
   });
 
 const takeBack = (): Promise<void> =>
-  attempt(async () => {
+  go(async () => {
     const { takenBack } = await call(takeBackWorks, { params: params.value, body: { works: regretted.value } });
     regretted.value = [];
     return `Taken back from ${counted(takenBack.length, 'student')}, as if it had never gone out.`;
@@ -121,7 +114,7 @@ async function plan(works: string[], instant: string | null | undefined): Promis
     told.value = { text: 'The clocks go forward in that hour, so it does not exist. Choose another one.', wrong: true };
     return;
   }
-  await attempt(async () => {
+  await go(async () => {
     const { planned } = await call(planReturn, { params: params.value, body: { works, at: instant } });
     planning.value = false;
     ticked.value = [];
@@ -192,12 +185,11 @@ const stateOf = ({ state, returnAt, held: back }: ReturnRow): string => {
           <v-btn type="submit" variant="outlined" :disabled="at === '' || chosen.length === 0">Set the time</v-btn>
           <v-btn :disabled="chosen.length === 0" @click="plan(chosen, null)">No set time</v-btn>
         </form>
-        <p v-if="told" class="told" :class="{ refused: told.wrong }" :role="told.wrong ? 'alert' : 'status'">
-          {{ told.text }}
+        <ToldNote :told="told" class="told">
           <v-btn v-if="regretted.length > 0" size="small" variant="outlined" :disabled="busy" @click="takeBack"
             >Take it back</v-btn
           >
-        </p>
+        </ToldNote>
         <ReadDrafts v-if="reading" :rows="drafts" @done="((reading = false), load())" />
         <v-table class="works">
           <thead>
@@ -257,15 +249,11 @@ const stateOf = ({ state, returnAt, held: back }: ReturnRow): string => {
 }
 .told {
   margin-top: 12px;
+  font-size: inherit;
 }
 .works {
   margin-top: 16px;
   background: transparent;
-}
-thead th {
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 13px;
 }
 .findings a,
 .coming {
@@ -273,11 +261,5 @@ thead th {
   padding: 4px 0;
   color: var(--quiet);
   font-size: 13px;
-}
-.quiet {
-  color: var(--quiet);
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -7,10 +7,11 @@ import { useRefHistory } from '@vueuse/core';
 import { useSortable } from '@vueuse/integrations/useSortable';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { saveAsFile } from '../outbox/save-as-file.ts';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import LateMenu from '../shell/LateMenu.vue';
 import type { MenuEntry } from '../shell/menu-entry.ts';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { counted } from '../wording/format.ts';
 import FileLabel from './FileLabel.vue';
@@ -54,8 +55,7 @@ const used = computed(() => kept.value?.scored ?? []);
 const moving = ref<string[]>([]);
 const movable = computed(() => used.value.filter(({ returnedAt }) => returnedAt === null));
 const weighs = ref(false);
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 const pasting = ref<string>();
 const shelfEntries = computed((): MenuEntry[] => [
   { title: 'To begin with', heading: true },
@@ -129,17 +129,12 @@ function save(format: 'csv' | 'json'): void {
 async function keep(): Promise<void> {
   problem.value = faultOf(draft.value, props.questions);
   if (problem.value) return;
-  busy.value = true;
-  try {
+  await attempt(async () => {
     const move = movable.value.map(({ submission }) => submission).filter((id) => moving.value.includes(id));
     const body = { rubric: rubricOf(draft.value), move };
     await call(setRubric, { params: { assignment: props.assignment }, body });
     await load();
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
@@ -293,8 +288,6 @@ async function keep(): Promise<void> {
 }
 h2 {
   margin-bottom: 8px;
-  font-size: 17px;
-  font-weight: 650;
 }
 .criterion {
   padding: 12px 0;
@@ -344,9 +337,5 @@ h2 {
 }
 .quiet {
   max-width: 68ch;
-  color: var(--quiet);
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

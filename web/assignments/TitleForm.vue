@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { sentenceOf } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 
 /** Makes something from its title; all else comes afterwards. */
 const props = defineProps<{
@@ -11,20 +11,9 @@ const props = defineProps<{
 }>();
 
 const title = ref('');
-const busy = ref(false);
-const refused = ref<string>();
+const { busy, problem: refused, attempt } = useDeed();
 
-async function send(): Promise<void> {
-  busy.value = true;
-  refused.value = undefined;
-  try {
-    await props.make(title.value.trim());
-  } catch (failure) {
-    refused.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
-}
+const send = (): Promise<boolean> => attempt(() => props.make(title.value.trim()));
 </script>
 
 <template>

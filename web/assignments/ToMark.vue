@@ -131,8 +131,6 @@ function toggle(kind: QueueKind, on: boolean | null): void {
   gap: 48px;
 }
 h2 {
-  font-size: 17px;
-  font-weight: 650;
   margin-bottom: 8px;
 }
 .count {

@@ -161,7 +161,7 @@ describe('answering questions', () => {
     await flushPromises();
     await wrapper.get('form').trigger('submit');
     await flushPromises();
-    expect(wrapper.get('.error[role=alert]').text()).toBe(problem.detail);
+    expect(wrapper.get('.refused[role=alert]').text()).toBe(problem.detail);
     expect(wrapper.get<HTMLInputElement>('[aria-label="Answer to question 1"]').element.value).toBe('4');
   });
 });

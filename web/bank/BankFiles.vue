@@ -80,13 +80,13 @@ function leave(): void {
       />
     </p>
     <v-progress-linear v-if="busy" indeterminate color="primary" height="4" aria-label="Looking at the file" />
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
     <div v-if="report && file" class="report">
       <p role="status">
         <strong>{{ file.name }}</strong>: {{ summary }}
       </p>
       <div class="lines">
-        <table v-if="report.lines.length > 0">
+        <table v-if="report.lines.length > 0" class="listing">
           <thead>
             <tr>
               <th scope="col">Line</th>
@@ -102,7 +102,7 @@ function leave(): void {
             </tr>
           </tbody>
         </table>
-        <p v-if="cut > 0" class="quiet">and {{ cut }} more like these</p>
+        <p v-if="cut > 0" class="fine">and {{ cut }} more like these</p>
       </div>
       <div class="end">
         <v-btn size="small" @click="leave">{{ report.done ? 'Close' : 'Leave it' }}</v-btn>
@@ -149,18 +149,6 @@ a,
 }
 table {
   width: 100%;
-  border-collapse: collapse;
-  font-size: 14px;
-}
-th,
-td {
-  padding: 3px 10px 3px 0;
-  text-align: start;
-  vertical-align: top;
-  border-bottom: 1px solid var(--hairline);
-}
-.refuse td:last-child {
-  color: rgb(var(--v-theme-error));
 }
 .known td {
   color: var(--quiet);
@@ -169,12 +157,5 @@ td {
   display: flex;
   justify-content: flex-end;
   gap: 6px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

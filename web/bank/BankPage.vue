@@ -10,8 +10,8 @@ import InterruptedTake from '../recorder/InterruptedTake.vue';
 import { provideRecordingActions } from '../recordings/recording-actions.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
-import { sentenceOf } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { counted, dayAndTime, languageName } from '../wording/format.ts';
 import BankFiles from './BankFiles.vue';
 import BankedDetails from './BankedDetails.vue';
@@ -31,7 +31,7 @@ provideRecordingActions(useBankActions().recordings);
 const expanded = ref<string[]>([]);
 const chosen = ref<string[]>([]);
 const tag = ref('');
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
 const recording = useRecordingNew(
   (banked) => (expanded.value = [banked]),
   () => margin.key.value[0]!.kind,
@@ -57,16 +57,10 @@ const saidOf = ({ recording: own, text }: BankedRemark): string => own?.transcri
 const isPlaying = ({ recording: own }: BankedRemark): boolean =>
   own !== null && player.current.value === own.id && player.playing.value;
 
-async function attempt(deed: () => Promise<void>): Promise<void> {
-  problem.value = undefined;
-  try {
-    await deed();
-    chosen.value = [];
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  }
+async function withChosen(deed: () => Promise<void>): Promise<void> {
+  if (await attempt(deed)) chosen.value = [];
 }
-const tagAll = (): Promise<void> => attempt(() => list.addTag(chosenRemarks.value, tag.value.trim()));
+const tagAll = (): Promise<void> => withChosen(() => list.addTag(chosenRemarks.value, tag.value.trim()));
 
 onBeforeUnmount(() => {
   recording.hush();
@@ -130,7 +124,7 @@ onBeforeUnmount(() => {
       />
     </div>
     <div class="row">
-      <p class="quiet figures" role="status">
+      <p class="fine figures" role="status">
         {{ filter.aside ? `${total} put aside; each goes after 30 days` : counted(total, 'remark') }}
       </p>
       <v-checkbox
@@ -146,12 +140,12 @@ onBeforeUnmount(() => {
       <template v-if="chosen.length > 0">
         <v-text-field v-model="tag" class="filter" density="compact" maxlength="40" label="A tag for all of them" />
         <v-btn size="small" variant="outlined" :disabled="tag.trim() === ''" @click="tagAll">Add the tag</v-btn>
-        <v-btn size="small" variant="outlined" @click="attempt(() => list.putAside(chosenRemarks, !filter.aside))">{{
+        <v-btn size="small" variant="outlined" @click="withChosen(() => list.putAside(chosenRemarks, !filter.aside))">{{
           filter.aside ? 'Bring them back' : 'Put them aside'
         }}</v-btn>
       </template>
     </div>
-    <p v-if="recording.problem.value ?? problem" class="problem" role="alert">
+    <p v-if="recording.problem.value ?? problem" class="refused" role="alert">
       {{ recording.problem.value ?? problem }}
     </p>
     <BankFiles class="out" @changed="list.reload" />
@@ -193,14 +187,14 @@ onBeforeUnmount(() => {
             <span class="glyph" aria-hidden="true">{{ margin.entry(item.kind).glyph }}</span>{{ ' '
             }}<strong>{{ item.name || 'Without a name' }}</strong>
             <kbd v-if="item.pinned">{{ item.pinned }}</kbd>
-            <span v-if="item.recording" class="quiet figures">{{ clock(item.recording.sound.duration) }}</span>
-            <span v-if="item.owner.id !== session.person?.id" class="quiet"> by {{ item.owner.name }}</span>
+            <span v-if="item.recording" class="fine figures">{{ clock(item.recording.sound.duration) }}</span>
+            <span v-if="item.owner.id !== session.person?.id" class="fine"> by {{ item.owner.name }}</span>
             <span class="said" :lang="item.language" dir="auto">{{ saidOf(item) }}</span>
           </button>
         </div>
       </template>
       <template #[`item.tags`]="{ item }">
-        <span class="quiet">{{ item.tags.join(', ') }}</span>
+        <span class="fine">{{ item.tags.join(', ') }}</span>
       </template>
       <template #[`item.heard`]="{ item }">
         <span class="figures">{{ item.uses > 0 ? `${item.heard} of ${item.uses}` : '' }}</span>
@@ -209,7 +203,7 @@ onBeforeUnmount(() => {
         <span class="figures">{{ item.uses }}</span>
       </template>
       <template #[`item.lastUsedAt`]="{ item }">
-        <span class="figures quiet">{{ item.lastUsedAt ? dayAndTime(item.lastUsedAt) : 'never' }}</span>
+        <span class="figures fine">{{ item.lastUsedAt ? dayAndTime(item.lastUsedAt) : 'never' }}</span>
       </template>
       <template #expanded-row="{ columns, item }">
         <tr>
@@ -278,13 +272,6 @@ kbd {
   -webkit-line-clamp: 1;
   color: var(--quiet);
   font-size: 13px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 :deep(.v-table) {
   background: transparent;

@@ -65,10 +65,10 @@ function drop(remark: BankedRemark | undefined): void {
     />
     <StateNote v-if="error" :error="error" @retry="picker.load" />
     <StateNote v-else-if="!known" busy />
-    <p v-else-if="choices.length === 0 && query" class="quiet" role="status">
+    <p v-else-if="choices.length === 0 && query" class="fine" role="status">
       Nothing in your bank has these words. Try fewer, or another form.
     </p>
-    <p v-else-if="choices.length === 0" class="quiet" role="status">
+    <p v-else-if="choices.length === 0" class="fine" role="status">
       Your bank is empty. Go to a remark that you will need again and press K.
     </p>
     <ol v-else ref="list" aria-label="Banked remarks">
@@ -90,9 +90,5 @@ ol {
 }
 .field {
   margin: 8px 0;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

@@ -3,11 +3,12 @@ import { findInBank, MOST_PINNED, mergeBanked, type BankedRemark } from '#contra
 import { mdiAccountVoice, mdiContentCut } from '@mdi/js';
 import { computed, ref, shallowRef } from 'vue';
 import RecordingView from '../recordings/RecordingView.vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import BankedFields from './BankedFields.vue';
 import GapWords from './GapWords.vue';
 import type { KeepDraft } from './keep-draft.ts';
 import { useSession } from '../session/session.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import SharedWith from './SharedWith.vue';
 import UseList from './UseList.vue';
 import type { BankList } from './use-bank-list.ts';
@@ -21,7 +22,7 @@ const mine = computed(() => props.remark.owner.id === session.person?.id);
 const cutting = ref(false);
 const gapping = ref(false);
 const hasWords = computed(() => (props.remark.recording?.transcript?.words.length ?? 0) > 1);
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
 const draftOf = ({
   name,
   text,
@@ -46,15 +47,6 @@ const KEYS = [
 
 const others = shallowRef<BankedRemark[]>([]);
 const into = ref<string | null>(null);
-
-async function attempt(deed: () => Promise<unknown>): Promise<void> {
-  problem.value = undefined;
-  try {
-    await deed();
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  }
-}
 
 async function save(): Promise<void> {
   await attempt(() =>
@@ -114,7 +106,7 @@ async function merge(): Promise<void> {
     </div>
     <section v-if="!mine" class="about">
       <p>{{ remark.owner.name }} shares this with you.</p>
-      <p class="quiet">
+      <p class="fine">
         {{
           remark.lendsVoice
             ? 'You may drop it on a work in their voice.'
@@ -157,7 +149,7 @@ async function merge(): Promise<void> {
       <v-btn size="small" variant="outlined" @click="attempt(() => list.putAside([remark], remark.asideAt === null))">
         {{ remark.asideAt ? 'Bring it back' : 'Put it aside' }}
       </v-btn>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
     </form>
   </div>
 </template>
@@ -189,13 +181,6 @@ h3 {
 }
 .text {
   white-space: pre-wrap;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 @media (max-width: 860px) {
   .details {

@@ -11,7 +11,7 @@ const words = computed(() => props.remark.recording?.transcript?.words ?? []);
 
 <template>
   <section aria-label="Where a name is said">
-    <p class="quiet">
+    <p class="fine">
       {{
         remark.gap === null
           ? 'A greeting is put before it. Press a word to have the name said just before that word instead.'
@@ -49,9 +49,5 @@ const words = computed(() => props.remark.recording?.transcript?.words ?? []);
   font-size: 12px;
   border: 1px dashed var(--ink);
   border-radius: 8px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

@@ -54,7 +54,4 @@ const { wanted, recording, speaking } = props.greeting;
 .hold {
   width: 100%;
 }
-.quiet {
-  color: var(--quiet);
-}
 </style>

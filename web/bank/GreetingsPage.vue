@@ -10,9 +10,10 @@ import InterruptedTake from '../recorder/InterruptedTake.vue';
 import TakeClock from '../recorder/TakeClock.vue';
 import { useRecorder } from '../recorder/use-recorder.ts';
 import { useSpokenTake } from '../recorder/use-spoken-take.ts';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { counted } from '../wording/format.ts';
 import { GREETING_TAKE } from './greeting-take.ts';
@@ -30,7 +31,7 @@ const { value, error, load } = useLoaded(
 );
 const rows = useTemplateRef('rows');
 const at = ref(0);
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
 const current = computed(() => value.value?.[at.value]);
 const left = computed(() => (value.value ?? []).filter(({ recording }) => !recording).length);
 const takes = useSpokenTake(
@@ -64,13 +65,10 @@ async function speak(): Promise<void> {
 }
 
 async function remove(student: string): Promise<void> {
-  problem.value = undefined;
-  try {
+  await attempt(async () => {
     await call(removeGreeting, { params: { course: props.course, student } });
     await load();
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  }
+  });
 }
 
 const isControl = ({ target }: Event): boolean =>
@@ -116,7 +114,7 @@ onBeforeUnmount(() => {
           <TakeClock />
         </p>
       </div>
-      <p v-if="takes.problem.value ?? problem" class="problem" role="alert">
+      <p v-if="takes.problem.value ?? problem" class="refused" role="alert">
         {{ takes.problem.value ?? problem }}
       </p>
       <ol ref="rows" aria-label="Names">
@@ -194,10 +192,6 @@ li.current {
   margin-inline-start: auto;
 }
 .quiet {
-  color: var(--quiet);
   font-size: 14px;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -4,7 +4,8 @@ import { addressing, namedIn, tokens } from '#core/transcript';
 import { findAlike, mergeBanked } from '#contract/bank';
 import type { Remark } from '#contract/remarks';
 import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { listOf } from '../wording/format.ts';
 import BankedFields from './BankedFields.vue';
@@ -26,8 +27,7 @@ const fields = useTemplateRef('fields');
 const criterion = props.rubric.find(({ id }) => id === props.remark.criterion)?.title ?? '';
 const draft = ref(keepDraftOf(props.remark, criterion));
 const cuts = ref(false);
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 /** One that says nearly the same and gives way to this one. */
 const instead = shallowRef<string>();
 
@@ -50,21 +50,15 @@ const { value: alike } = useLoaded(async () =>
 onMounted(() => void nextTick(() => fields.value?.focus()));
 
 async function keep(): Promise<void> {
-  busy.value = true;
-  problem.value = undefined;
   const banked = crypto.randomUUID();
-  try {
+  await attempt(async () => {
     // The copy is cut; what stands on the work stays as it was said.
     const cut = cuts.value && props.remark.recording ? await cutWords(props.remark.recording, named.value) : undefined;
     await actions.keep({ banked, about: draft.value, recording: null, from: props.remark.id });
     if (cut) await actions.recordings.setSound({ ...props.remark.recording!, id: banked }, cut.sound, cut.edit);
     if (instead.value) await call(mergeBanked, { params: { banked: instead.value }, body: { into: banked } });
     emit('kept', draft.value.name);
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
@@ -91,7 +85,7 @@ async function keep(): Promise<void> {
       :criteria="rubric.map(({ title }) => title)"
       :spoken="remark.recording !== null"
     />
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
     <div class="end">
       <v-btn size="small" @click="$emit('cancel')">Not now</v-btn>
       <v-btn size="small" variant="flat" color="primary" type="submit" :loading="busy">Keep</v-btn>
@@ -106,9 +100,6 @@ async function keep(): Promise<void> {
   background: var(--ground);
   border-radius: 4px;
   font-size: 13px;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 .end {
   display: flex;

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { readUses, takeBetter } from '#contract/bank';
-import { ref } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { counted, dayAndTime } from '../wording/format.ts';
 
@@ -10,34 +10,31 @@ import { counted, dayAndTime } from '../wording/format.ts';
 const props = defineProps<{ banked: string }>();
 const emit = defineEmits<{ changed: [] }>();
 
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
 const { value, error, load } = useLoaded(
   () => call(readUses, { params: { banked: props.banked } }),
   () => props.banked,
 );
 
 async function take(remark: string): Promise<void> {
-  problem.value = undefined;
-  try {
+  await attempt(async () => {
     await call(takeBetter, { params: { banked: props.banked }, body: { remark, recording: crypto.randomUUID() } });
     emit('changed');
     await load();
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  }
+  });
 }
 </script>
 
 <template>
   <section aria-label="Where it was said">
     <StateNote v-if="!value" :busy="!error" :error="error" @retry="load" />
-    <p v-else-if="value.length === 0" class="quiet">You have not used it yet.</p>
+    <p v-else-if="value.length === 0" class="fine">You have not used it yet.</p>
     <ul v-else>
       <li v-for="use in value" :key="use.remark">
         <router-link :to="{ name: 'desk', params: { submission: use.submission }, hash: `#${use.remark}` }">{{
           use.student
         }}</router-link>
-        <span class="quiet">
+        <span class="fine">
           {{ use.assignment }}, {{ dayAndTime(use.usedAt) }};
           {{ use.heardAt ? `heard ${dayAndTime(use.heardAt)}` : 'not heard yet'
           }}{{ use.answers > 0 ? `; ${counted(use.answers, 'answer')}` : '' }}
@@ -47,7 +44,7 @@ async function take(remark: string): Promise<void> {
         </v-btn>
       </li>
     </ul>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
   </section>
 </template>
 
@@ -61,12 +58,5 @@ li {
   gap: 2px 8px;
   align-items: baseline;
   padding: 4px 0;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -24,7 +24,7 @@ const asTable = ref(false);
     <p class="says">{{ says }}</p>
     <p v-if="rows.length === 0" class="quiet">There is nothing to draw yet.</p>
     <div v-else-if="asTable" class="table">
-      <table>
+      <table class="listing">
         <thead>
           <tr>
             <th v-for="name in head" :key="name" scope="col">{{ name }}</th>
@@ -75,21 +75,6 @@ h2 {
 }
 table {
   width: 100%;
-  border-collapse: collapse;
-  font-size: 14px;
-}
-th,
-td {
-  padding: 3px 12px 3px 0;
-  text-align: start;
-  border-bottom: 1px solid var(--hairline);
-}
-thead th {
-  color: var(--quiet);
-  font-weight: 400;
-}
-tbody th {
-  font-weight: 400;
 }
 .chart :deep(svg) {
   display: block;
@@ -112,8 +97,5 @@ tbody th {
 }
 .chart :deep(svg a:focus-visible) {
   outline: 2px solid var(--ink);
-}
-.quiet {
-  color: var(--quiet);
 }
 </style>

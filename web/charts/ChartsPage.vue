@@ -97,7 +97,5 @@ const { value, error, load } = useLoaded(
 }
 h2 {
   margin: 28px 0 10px;
-  font-size: 17px;
-  font-weight: 650;
 }
 </style>

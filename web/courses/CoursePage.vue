@@ -103,8 +103,6 @@ section {
 }
 h2 {
   margin-bottom: 8px;
-  font-size: 17px;
-  font-weight: 650;
 }
 /* Under a list, not beside it. */
 .new {
@@ -115,8 +113,5 @@ h2 {
   flex-wrap: wrap;
   gap: 4px 24px;
   margin-top: 8px;
-}
-.quiet {
-  color: var(--quiet);
 }
 </style>

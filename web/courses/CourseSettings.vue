@@ -2,9 +2,11 @@
 import { changeCourse, copyCourse, type Course } from '#contract/courses';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import { useCourses } from '../session/courses.ts';
 import { useSpeechSettings } from '../session/speech-settings.ts';
+import ToldNote from '../shell/ToldNote.vue';
+import { useTold } from '../shell/use-told.ts';
 import LanguagePick from '../transcript/LanguagePick.vue';
 
 const MarginKeyForm = defineAsyncComponent(() => import('../margin/MarginKeyForm.vue'));
@@ -22,7 +24,7 @@ const title = ref('');
 const terms = ref('');
 const copyTitle = ref('');
 const keying = ref(false);
-const told = ref<{ text: string; wrong?: boolean }>();
+const { told, attempt } = useTold();
 const termsOf = (text: string): string[] =>
   text
     .split(',')
@@ -38,14 +40,6 @@ watch(
   { immediate: true },
 );
 const language = computed(() => speech.settings?.courses.find(({ id }) => id === props.course.id)?.language ?? 'en');
-
-async function attempt(deed: () => Promise<string>): Promise<void> {
-  try {
-    told.value = { text: await deed() };
-  } catch (failure) {
-    told.value = { text: sentenceOf(failure), wrong: true };
-  }
-}
 
 const set = (change: { title?: string; terms?: string[]; aside?: boolean }): Promise<void> =>
   attempt(async () => {
@@ -136,9 +130,7 @@ const copy = (): Promise<void> =>
       />
       <v-btn type="submit" size="small" variant="outlined" :disabled="copyTitle.trim() === ''">Copy the course</v-btn>
     </form>
-    <p v-if="told" class="quiet" :class="{ refused: told.wrong }" :role="told.wrong ? 'alert' : 'status'">
-      {{ told.text }}
-    </p>
+    <ToldNote :told="told" />
   </section>
 </template>
 
@@ -165,11 +157,5 @@ const copy = (): Promise<void> =>
   padding: 12px;
   background: var(--paper);
   border: 1px solid var(--hairline);
-}
-.quiet {
-  color: var(--quiet);
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

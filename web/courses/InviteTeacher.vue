@@ -2,7 +2,8 @@
 import type { Slip } from '#contract/joining';
 import { inviteTeacher } from '#contract/roster';
 import { ref } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 
 /** Somebody else who teaches the course. Who is new to the school gets a slip. */
 const props = defineProps<{ course: string }>();
@@ -10,11 +11,10 @@ const emit = defineEmits<{ slip: [slip: Slip]; changed: []; mailed: [name: strin
 
 const name = ref('');
 const mail = ref('');
-const refused = ref<string>();
+const { problem: refused, attempt } = useDeed();
 
 async function invite(): Promise<void> {
-  refused.value = undefined;
-  try {
+  await attempt(async () => {
     const { slip, mailed } = await call(inviteTeacher, {
       params: { course: props.course },
       body: { name: name.value.trim(), mail: mail.value.trim() },
@@ -23,9 +23,7 @@ async function invite(): Promise<void> {
     name.value = mail.value = '';
     emit('changed');
     if (slip) emit('slip', slip);
-  } catch (failure) {
-    refused.value = sentenceOf(failure);
-  }
+  });
 }
 </script>
 

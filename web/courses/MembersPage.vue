@@ -4,9 +4,10 @@ import { endCourseCode, makeCourseCode, makeSlips, type Slip } from '#contract/j
 import { changeMember, readMembers, setLeft, takeOut, type Member } from '#contract/roster';
 import { computed, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { counted, dayAndTime } from '../wording/format.ts';
 import InviteTeacher from './InviteTeacher.vue';
@@ -39,18 +40,9 @@ const told = ref<string>();
 const mails = computed(() => value.value?.[0].mails ?? false);
 const withMail = computed(() => outside.value.filter(({ mail }) => mail !== ''));
 const address = ref<string>();
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
 
-async function attempt(deed: () => Promise<unknown>): Promise<void> {
-  problem.value = undefined;
-  try {
-    await deed();
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  }
-}
-
-const slipsFor = (people: readonly Member[], byMail = false): Promise<void> =>
+const slipsFor = (people: readonly Member[], byMail = false): Promise<boolean> =>
   attempt(async () => {
     const made = await call(makeSlips, {
       params: { course: props.course },
@@ -68,33 +60,33 @@ async function merged(kept: Member): Promise<void> {
   await load();
 }
 
-const makeCode = (): Promise<void> =>
+const makeCode = (): Promise<boolean> =>
   attempt(async () => {
     const { code } = await call(makeCourseCode, { params: { course: props.course } });
     address.value = new URL(router.resolve({ name: 'join', params: { code } }).href, location.origin).href;
     await load();
   });
 
-const endCode = (): Promise<void> =>
+const endCode = (): Promise<boolean> =>
   attempt(async () => {
     await call(endCourseCode, { params: { course: props.course } });
     address.value = undefined;
     await load();
   });
 
-const change = (member: Member, body: { name?: string; mail?: string; number?: string }): Promise<void> =>
+const change = (member: Member, body: { name?: string; mail?: string; number?: string }): Promise<boolean> =>
   attempt(async () => {
     await call(changeMember, { params: { course: props.course, person: member.id }, body });
     await load();
   });
 
-const leave = (member: Member, left: boolean): Promise<void> =>
+const leave = (member: Member, left: boolean): Promise<boolean> =>
   attempt(async () => {
     await call(setLeft, { params: { course: props.course, person: member.id }, body: { left } });
     await load();
   });
 
-const remove = (member: Member): Promise<void> =>
+const remove = (member: Member): Promise<boolean> =>
   attempt(async () => {
     await call(takeOut, { params: { course: props.course }, body: { people: [member.id] } });
     await load();
@@ -202,8 +194,6 @@ section {
 }
 h2 {
   margin-bottom: 8px;
-  font-size: 17px;
-  font-weight: 650;
 }
 .row {
   display: flex;
@@ -216,20 +206,11 @@ h2 {
   margin-bottom: 20px;
   background: transparent;
 }
-thead th {
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 13px;
-}
 .teachers {
   margin-bottom: 10px;
   list-style: none;
 }
 .quiet {
   max-width: 68ch;
-  color: var(--quiet);
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { mergeMember, type Member } from '#contract/roster';
 import { computed, ref } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { counted } from '../wording/format.ts';
 
 /** Somebody was entered twice: one entry goes, and the other one has all. */
@@ -9,24 +10,17 @@ const props = defineProps<{ course: string; member: Member; others: readonly Mem
 const emit = defineEmits<{ done: [kept: Member]; close: [] }>();
 
 const into = ref<string | null>(props.others.find(({ name }) => name === props.member.name)?.id ?? null);
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 const stays = computed(() => props.others.find(({ id }) => id === into.value));
 const choices = computed(() =>
   props.others.map(({ id, name, login }) => ({ value: id, title: `${name} (signs in as ${login})` })),
 );
 
 async function merge(): Promise<void> {
-  busy.value = true;
-  problem.value = undefined;
-  try {
+  await attempt(async () => {
     const params = { course: props.course, person: props.member.id };
     emit('done', await call(mergeMember, { params, body: { into: into.value! } }));
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
@@ -71,8 +65,5 @@ h3 {
   display: flex;
   gap: 8px;
   margin-top: 8px;
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -129,7 +129,4 @@ function done(): void {
   align-items: center;
   margin-top: 10px;
 }
-.refused {
-  color: rgb(var(--v-theme-error));
-}
 </style>

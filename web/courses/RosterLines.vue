@@ -1,8 +1,14 @@
 <script setup lang="ts">
 import type { RosterReport } from '#contract/roster';
+import { computed } from 'vue';
 
-/** A class list line by line, with what comes of each. */
-defineProps<{ lines: RosterReport['lines'] }>();
+/** A class list line by line, with what comes of each; what there is to see comes first. */
+const props = defineProps<{ lines: RosterReport['lines'] }>();
+
+const ORDER = ['refuse', 'add', 'join', 'known'];
+const ordered = computed(() =>
+  props.lines.toSorted((a, b) => ORDER.indexOf(a.fate) - ORDER.indexOf(b.fate) || a.line - b.line),
+);
 
 const FATES = { add: 'comes in', join: 'comes in; the school knows them', known: 'is in this course', refuse: '' };
 const WHY: Record<NonNullable<RosterReport['lines'][number]['why']>, string> = {
@@ -17,7 +23,7 @@ const WHY: Record<NonNullable<RosterReport['lines'][number]['why']>, string> = {
 
 <template>
   <div class="lines" tabindex="0" role="region" aria-label="The list, line by line">
-    <table>
+    <table class="listing">
       <thead>
         <tr>
           <th scope="col">Line</th>
@@ -28,7 +34,7 @@ const WHY: Record<NonNullable<RosterReport['lines'][number]['why']>, string> = {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="one in lines" :key="one.line" :class="one.fate">
+        <tr v-for="one in ordered" :key="one.line" :class="one.fate">
           <td class="figures">{{ one.line }}</td>
           <td dir="auto">{{ one.name }}</td>
           <td>{{ one.mail }}</td>
@@ -48,17 +54,6 @@ const WHY: Record<NonNullable<RosterReport['lines'][number]['why']>, string> = {
 }
 table {
   width: 100%;
-  border-collapse: collapse;
-  font-size: 14px;
-}
-th,
-td {
-  padding: 3px 10px 3px 0;
-  text-align: start;
-  border-bottom: 1px solid var(--hairline);
-}
-.refuse td:last-child {
-  color: rgb(var(--v-theme-error));
 }
 .known td {
   color: var(--quiet);

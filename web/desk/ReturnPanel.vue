@@ -6,7 +6,8 @@ import type { Feedback, Work } from '#contract/submissions';
 import { onClickOutside } from '@vueuse/core';
 import { computed, ref, shallowRef, useTemplateRef } from 'vue';
 import { useOutbox } from '../outbox/outbox.ts';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { findingWords, remarkOfFinding } from '../wording/finding.ts';
 import { useDesk } from './desk.ts';
 
@@ -22,8 +23,7 @@ const desk = useDesk();
 const outbox = useOutbox();
 const root = useTemplateRef('root');
 const open = ref(false);
-const busy = ref(false);
-const error = ref<string>();
+const { busy, problem: error, attempt } = useDeed();
 const findings = shallowRef<Finding[]>([]);
 const returned = computed(() => props.feedback.returnedAt !== null);
 const ready = computed(() => props.feedback.readyAt !== null);
@@ -55,16 +55,10 @@ function mend(finding: Finding): void {
 }
 
 async function go(deed: () => Promise<void>): Promise<void> {
-  busy.value = true;
-  error.value = undefined;
-  try {
+  await attempt(async () => {
     await deed();
     open.value = false;
-  } catch (failure) {
-    error.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
@@ -118,7 +112,7 @@ async function go(deed: () => Promise<void>): Promise<void> {
         </p>
       </template>
       <p v-if="outbox.state.value !== 'saved'" class="quiet">Waiting until everything is saved …</p>
-      <p v-if="error" role="alert" class="error">{{ error }}</p>
+      <p v-if="error" role="alert" class="refused">{{ error }}</p>
       <div class="buttons">
         <v-btn v-if="returned" size="small" @click="open = false">Not now</v-btn>
         <v-btn v-else size="small" :disabled="busy" @click="go(() => setReady(!ready))">
@@ -169,12 +163,6 @@ ul {
 .mend {
   color: var(--ink);
   text-decoration: underline;
-}
-.quiet {
-  color: var(--quiet);
-}
-.error {
-  color: rgb(var(--v-theme-error));
 }
 .buttons {
   display: flex;

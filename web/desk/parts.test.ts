@@ -95,7 +95,7 @@ describe('the form for a remark', () => {
     const { wrapper, follow } = open(whole);
     await wrapper.get('form').trigger('keydown', { key: 'Enter', ctrlKey: true });
     expect(wrapper.emitted('save')).toBeUndefined();
-    expect(wrapper.get('.problem').text()).toContain('Write something first');
+    expect(wrapper.get('.refused').text()).toContain('Write something first');
     await wrapper.get('textarea').setValue('Look again');
     await follow();
     await wrapper.get('form').trigger('keydown', { key: 'Enter', ctrlKey: true });
@@ -109,7 +109,7 @@ describe('the form for a remark', () => {
     });
     await wrapper.get('input[type=url]').setValue('javascript:alert(1)');
     await wrapper.get('form').trigger('submit');
-    expect(wrapper.get('.problem').text()).toContain('not a web address');
+    expect(wrapper.get('.refused').text()).toContain('not a web address');
     await wrapper.get('input[type=url]').setValue('example.org/tides');
     await wrapper.get('form').trigger('submit');
     await follow();
@@ -121,7 +121,7 @@ describe('the form for a remark', () => {
     const draft = { ...whole, content: { ...whole.content, suggestion: 'obvious' } };
     const { wrapper } = open(draft, { quote: 'obvious' });
     await wrapper.get('form').trigger('submit');
-    expect(wrapper.get('.problem').text()).toContain('still the student’s words');
+    expect(wrapper.get('.refused').text()).toContain('still the student’s words');
   });
 
   it('takes no file that the server would not, and none that is empty', async () => {
@@ -135,7 +135,7 @@ describe('the form for a remark', () => {
       const file = new File([new Uint8Array(size)], 'notes.pdf');
       Object.defineProperty(input.element, 'files', { value: [file], configurable: true });
       await input.trigger('change');
-      await vi.waitFor(() => expect(wrapper.get('.problem').text()).toBe(problem));
+      await vi.waitFor(() => expect(wrapper.get('.refused').text()).toBe(problem));
     }
   });
 

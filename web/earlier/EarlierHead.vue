@@ -50,7 +50,7 @@ const anchorName = useAnchorName();
       </ul>
     </template>
   </section>
-  <p v-if="earlier.error.value" class="error" role="alert">
+  <p v-if="earlier.error.value" class="refused" role="alert">
     {{ earlier.error.value }}
     <v-btn size="x-small" variant="outlined" @click="earlier.load">Look for earlier remarks again</v-btn>
   </p>
@@ -88,9 +88,8 @@ li :deep(.v-btn__content) {
   overflow: hidden;
   text-overflow: ellipsis;
 }
-.error {
+.refused {
   margin-bottom: 12px;
-  color: rgb(var(--v-theme-error));
   font-size: 14px;
 }
 </style>

@@ -3,7 +3,8 @@ import type { Flag } from '#core/grading';
 import { setStanding } from '#contract/assignments';
 import type { Standing } from '#contract/grading';
 import { ref, watch } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { fromLocal, ownZone, toLocal } from '../wording/local-time.ts';
 import { FLAGS } from '../wording/standing.ts';
 
@@ -18,20 +19,17 @@ const CHOICES = [
 
 const localOf = ({ extendedUntil }: Standing): string => (extendedUntil ? toLocal(extendedUntil) : '');
 const until = ref(localOf(props.standing));
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
 watch(
   () => props.standing,
   (now) => (until.value = localOf(now)),
 );
 
 async function set(change: Partial<Standing>): Promise<void> {
-  problem.value = undefined;
-  try {
+  await attempt(async () => {
     const params = { assignment: props.assignment, student: props.student.id };
     emit('changed', await call(setStanding, { params, body: { ...props.standing, ...change } }));
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  }
+  });
 }
 
 function leaveUntil(): void {
@@ -71,7 +69,6 @@ function leaveUntil(): void {
   gap: 10px;
 }
 .refused {
-  color: rgb(var(--v-theme-error));
   font-size: 13px;
 }
 </style>

@@ -78,7 +78,7 @@ const valueWords = ({ points, flag, returned }: CellValue): string =>
       <template v-if="story">
         <p v-if="story.explanation" class="line">{{ story.explanation }}</p>
         <p v-if="story.changes.length === 0" class="line">Nothing has been changed here yet.</p>
-        <table v-else>
+        <table v-else class="listing">
           <thead>
             <tr>
               <th scope="col">When</th>
@@ -123,21 +123,5 @@ const valueWords = ({ points, flag, returned }: CellValue): string =>
 }
 .story {
   margin-top: 6px;
-}
-table {
-  border-collapse: collapse;
-  font-size: 14px;
-}
-th {
-  color: var(--quiet);
-  font-weight: 400;
-}
-th,
-td {
-  padding: 2px 16px 2px 0;
-  text-align: start;
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -285,7 +285,6 @@ function drag(at: At, event: PointerEvent): void {
   outline-offset: -2px;
 }
 .quiet {
-  color: var(--quiet);
   font-size: 12px;
 }
 </style>

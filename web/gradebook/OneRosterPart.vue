@@ -2,7 +2,8 @@
 import { urlOf } from '#contract/endpoint';
 import { oneRosterFile, readOneRosterFile, takeBackOneRoster, type OneRosterReport } from '#contract/oneroster';
 import { computed, ref, shallowRef } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { counted } from '../wording/format.ts';
 import PlanTable from './PlanTable.vue';
 
@@ -13,8 +14,7 @@ const emit = defineEmits<{ changed: [] }>();
 const chooser = ref<HTMLInputElement>();
 const file = shallowRef<File>();
 const report = shallowRef<OneRosterReport>();
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 const told = ref<string>();
 
 const params = computed(() => ({ course: props.course }));
@@ -25,19 +25,12 @@ const summary = computed(() => {
   return `${counts.unchanged} as it is, ${counts.new} new, ${counts.changed} changed, ${counts.refused} not taken.`;
 });
 
-async function go(deed: () => Promise<void>): Promise<void> {
-  busy.value = true;
-  problem.value = told.value = undefined;
-  try {
-    await deed();
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  } finally {
-    busy.value = false;
-  }
-}
+const go = (deed: () => Promise<void>): Promise<boolean> => {
+  told.value = undefined;
+  return attempt(deed);
+};
 
-const send = (chosen: string | null, bringIn: boolean): Promise<void> =>
+const send = (chosen: string | null, bringIn: boolean): Promise<boolean> =>
   go(async () => {
     const body = { class: chosen, bringIn };
     report.value = await call(readOneRosterFile, { params: params.value, body, files: [file.value!] });
@@ -46,7 +39,7 @@ const send = (chosen: string | null, bringIn: boolean): Promise<void> =>
     told.value = `${counted(people.length, 'student')}, ${counted(assignments.length, 'assignment')} and ${counted(cells.length, 'grade')} came in. Assignments are not open to students yet, and grades are drafts.`;
     emit('changed');
   });
-const takeBack = (): Promise<void> =>
+const takeBack = (): Promise<boolean> =>
   go(async () => {
     await call(takeBackOneRoster, { params: params.value, body: report.value!.broughtIn! });
     leave();
@@ -69,7 +62,7 @@ function leave(): void {
 <template>
   <section aria-labelledby="oneroster">
     <h3 id="oneroster">For another system</h3>
-    <p class="quiet">
+    <p class="fine">
       OneRoster 1.2 is an open standard for students, assignments and results: one .zip file with tables in it.
     </p>
     <p><a :href="urlOf(oneRosterFile, { course })" download>Save as OneRoster (.zip)</a></p>
@@ -105,7 +98,7 @@ function leave(): void {
         @update:model-value="send($event, false)"
       />
       <p role="status">{{ summary }}</p>
-      <p v-if="report.teachers > 0" class="quiet">
+      <p v-if="report.teachers > 0" class="fine">
         {{ counted(report.teachers, 'teacher') }} in it: invite them from the people of the course.
       </p>
       <div class="row">
@@ -144,12 +137,5 @@ h3 {
 .row {
   display: flex;
   gap: 8px;
-}
-.refused {
-  color: rgb(var(--v-theme-error));
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

@@ -141,16 +141,10 @@ h2 {
   margin: 8px 0;
   background: transparent;
 }
-thead th {
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 13px;
-}
 .what-if {
   width: 110px;
 }
 .quiet {
-  color: var(--quiet);
   font-size: 14px;
 }
 @media (max-width: 600px) {

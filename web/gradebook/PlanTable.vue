@@ -22,7 +22,7 @@ const toWords = ({ fate, to }: Line): string =>
 </script>
 
 <template>
-  <table>
+  <table class="listing">
     <thead>
       <tr>
         <th scope="col">Line</th>
@@ -41,7 +41,7 @@ const toWords = ({ fate, to }: Line): string =>
           <span v-if="line.why" class="why">{{ line.why }}</span>
         </td>
         <td class="figures">{{ line.from }}</td>
-        <td class="figures">{{ toWords(line) }}</td>
+        <td class="figures becomes">{{ toWords(line) }}</td>
       </tr>
     </tbody>
   </table>
@@ -51,23 +51,14 @@ const toWords = ({ fate, to }: Line): string =>
 <style scoped>
 table {
   width: 100%;
-  border-collapse: collapse;
   font-size: 13px;
-}
-th,
-td {
-  padding: 3px 8px 3px 0;
-  text-align: start;
-  vertical-align: top;
-  border-bottom: 1px solid var(--hairline);
-}
-th {
-  color: var(--quiet);
-  font-weight: 400;
 }
 .changed td:last-child,
 .new td:last-child {
   font-weight: 650;
+}
+.becomes {
+  white-space: nowrap;
 }
 .unchanged {
   color: var(--quiet);
@@ -76,13 +67,14 @@ th {
 .file {
   display: block;
 }
-.why,
-.refused td:last-child {
+.why {
   color: rgb(var(--v-theme-error));
+}
+.file {
+  color: var(--quiet);
 }
 .file,
 .quiet {
-  color: var(--quiet);
   font-size: 12px;
 }
 </style>

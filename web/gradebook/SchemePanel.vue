@@ -2,8 +2,8 @@
 import { formatHundredths, parseHundredths, schemeProblem } from '#core/grading';
 import type { CourseScheme, Gradebook } from '#contract/gradebook';
 import { computed, ref } from 'vue';
-import { sentenceOf } from '../session/api.ts';
 import SidePanel from '../shell/SidePanel.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useGradebookStore } from './gradebook-store.ts';
 
 /** How the results of a course make its own. */
@@ -47,7 +47,7 @@ const rows = ref(
   }),
 );
 const bands = ref(scheme.scale.map(({ grade, from }): BandRow => ({ grade, from: formatHundredths(from) })));
-const state = ref<{ text: string; wrong: boolean }>();
+const { problem: refusal, attempt } = useDeed();
 
 /** As it is typed now; undefined where a number is none. */
 const typed = computed((): CourseScheme | undefined => {
@@ -75,12 +75,7 @@ const problem = computed(() =>
 );
 
 async function keep(): Promise<void> {
-  try {
-    await store.setScheme(props.book.course.id, typed.value!);
-    emit('close');
-  } catch (failure) {
-    state.value = { text: sentenceOf(failure), wrong: true };
-  }
+  if (await attempt(() => store.setScheme(props.book.course.id, typed.value!))) emit('close');
 }
 </script>
 
@@ -126,7 +121,7 @@ async function keep(): Promise<void> {
           </tr>
         </tbody>
       </table>
-      <p v-else class="quiet">Give assignments a category to weigh them by it.</p>
+      <p v-else class="fine">Give assignments a category to weigh them by it.</p>
       <table>
         <thead>
           <tr>
@@ -158,7 +153,7 @@ async function keep(): Promise<void> {
       <v-select v-model="decimals" label="Decimals of the per cent" :items="[0, 1, 2]" />
       <v-checkbox v-model="shown" label="Students see their course grade" />
       <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
-      <p v-if="state" class="refused" role="alert">{{ state.text }}</p>
+      <p v-if="refusal" class="refused" role="alert">{{ refusal }}</p>
       <div class="row">
         <v-btn type="submit" variant="flat" color="primary" :disabled="problem !== undefined">Keep it</v-btn>
         <v-btn @click="emit('close')">Leave it</v-btn>
@@ -211,12 +206,7 @@ td > input[type='checkbox'] {
   display: flex;
   gap: 8px;
 }
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
 .refused {
-  color: rgb(var(--v-theme-error));
   font-size: 14px;
 }
 </style>

@@ -114,7 +114,6 @@ const percentWords = ({ percentage, grade }: CourseGrade): string =>
   text-overflow: ellipsis;
 }
 .quiet {
-  color: var(--quiet);
   font-size: 12px;
 }
 </style>

@@ -100,12 +100,7 @@ aside {
   align-content: start;
   gap: 12px;
 }
-h2 {
-  font-size: 17px;
-  font-weight: 650;
-}
 .quiet {
-  color: var(--quiet);
   font-size: 13px;
   font-weight: 400;
 }

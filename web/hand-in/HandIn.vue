@@ -135,7 +135,7 @@ onBeforeUnmount(() => sending.value?.stop());
     <ul v-if="files.length > 0" class="files">
       <li v-for="(file, index) in files" :key="index">
         <span class="name">{{ file.name }}</span>
-        <span class="figures quiet">{{ byteSize(file.size) }}</span>
+        <span class="figures fine">{{ byteSize(file.size) }}</span>
         <v-btn
           :icon="mdiClose"
           size="24"
@@ -155,9 +155,9 @@ onBeforeUnmount(() => sending.value?.stop());
       <v-btn v-if="files.length > 0" variant="flat" color="primary" :disabled="sent !== undefined" @click="send">
         {{ again ? 'Hand in the new version' : 'Hand in' }}
       </v-btn>
-      <span v-else class="quiet">or drop them here: text, PDF, slides, pictures, recordings, tables</span>
+      <span v-else class="fine">or drop them here: text, PDF, slides, pictures, recordings, tables</span>
     </div>
-    <p v-if="nearlyFull && use" class="quiet figures">
+    <p v-if="nearlyFull && use" class="fine figures">
       You have sent {{ byteSize(use.sent) }} within a day; {{ byteSize(use.most) }} is the most.
     </p>
     <div v-if="sent !== undefined" class="progress">
@@ -176,12 +176,12 @@ onBeforeUnmount(() => sending.value?.stop());
           <v-btn :prepend-icon="mdiClose" size="small" variant="text" @click="sending.stop()">Stop</v-btn>
         </template>
       </div>
-      <p class="quiet figures" role="status">{{ progress }}</p>
-      <p v-if="sending" class="quiet">
+      <p class="fine figures" role="status">{{ progress }}</p>
+      <p v-if="sending" class="fine">
         If this page closes before the end, choose the same files again: it goes on where it was.
       </p>
     </div>
-    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="error" class="refused" role="alert">{{ error }}</p>
     <p v-if="done" role="status">{{ done }}</p>
     <ReadNotes
       v-if="handed && handed.notes.length > 0"
@@ -249,12 +249,7 @@ input {
   align-items: center;
   gap: 4px;
 }
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.error {
+.refused {
   margin-top: 8px;
-  color: rgb(var(--v-theme-error));
 }
 </style>

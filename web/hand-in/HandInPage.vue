@@ -125,9 +125,6 @@ useEventListener(window, 'input', () => (handedIn.value = undefined));
 </template>
 
 <style scoped>
-.quiet {
-  color: var(--quiet);
-}
 .brief {
   max-width: 70ch;
   margin-top: 6px;

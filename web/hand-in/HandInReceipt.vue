@@ -67,7 +67,4 @@ a {
   color: inherit;
   text-decoration: underline;
 }
-.quiet {
-  color: var(--quiet);
-}
 </style>

@@ -28,7 +28,4 @@ li {
   gap: 4px 12px;
   align-items: center;
 }
-.quiet {
-  color: var(--quiet);
-}
 </style>

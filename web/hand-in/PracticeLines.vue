@@ -51,7 +51,7 @@ const play = (name: string, parts: readonly Part[]): void =>
           <span :lang="model.transcript?.language" dir="auto">{{ line.text }}</span>
         </li>
       </ol>
-      <p v-if="own.length < lines.length" class="quiet">
+      <p v-if="own.length < lines.length" class="fine">
         {{ take.name }} has fewer pauses than your teacher’s recording has lines. Pause between the lines, and each of
         yours is found.
       </p>
@@ -75,9 +75,5 @@ li {
 }
 .now {
   font-weight: 600;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

@@ -94,12 +94,12 @@ async function send(): Promise<void> {
       <p v-if="countDown !== undefined" class="count figures" role="timer" aria-live="assertive">{{ countDown }}</p>
       <template v-else-if="runs">
         <LiveWave class="wave" :budget="longest" />
-        <p v-if="recorder.status.value === 'paused'" class="quiet" role="status">
+        <p v-if="recorder.status.value === 'paused'" class="fine" role="status">
           Paused at {{ clock(recorder.seconds()) }}.
         </p>
       </template>
       <p v-else-if="recorder.status.value === 'finishing'" role="status">One moment, the take is being kept …</p>
-      <p v-else class="quiet">
+      <p v-else class="fine">
         A take can be up to {{ clock(longest) }} long{{
           picture && longest < LONGEST_TAKE ? ' with the camera: your school takes no more at once' : ''
         }}. Three seconds after you press the button it begins; record as many as you like and hand in the ones you
@@ -139,7 +139,7 @@ async function send(): Promise<void> {
           </v-btn-toggle>
         </template>
       </div>
-      <p v-if="recorder.problem.value" class="error" role="alert">{{ recorder.problem.value }}</p>
+      <p v-if="recorder.problem.value" class="refused" role="alert">{{ recorder.problem.value }}</p>
     </div>
 
     <ul v-if="takes.length > 0" class="takes" aria-label="Your takes">
@@ -161,7 +161,7 @@ async function send(): Promise<void> {
           @change="work.rename(take.id, ($event.target as HTMLInputElement).value)"
         />
         <div class="strip"><SoundStrip :id="take.id" :url="take.url" :sound="take.sound" :label="take.name" /></div>
-        <span class="figures quiet">{{ byteSize(take.blob.size) }}</span>
+        <span class="figures fine">{{ byteSize(take.blob.size) }}</span>
         <v-btn size="small" :disabled="sent !== undefined" @click="work.throwAway(take.id)">Throw away</v-btn>
         <PracticeLines v-if="model && take.chosen && !runs" :model="model" :take="take" />
       </li>
@@ -175,14 +175,14 @@ async function send(): Promise<void> {
         @click="send"
         >{{ again ? 'Hand in the new version' : 'Hand in' }}</v-btn
       >
-      <span v-if="sent !== undefined" class="quiet figures" role="status">Sending: {{ percent(sent) }}</span>
-      <span v-else class="quiet">{{
+      <span v-if="sent !== undefined" class="fine figures" role="status">Sending: {{ percent(sent) }}</span>
+      <span v-else class="fine">{{
         chosen.length === 0
           ? 'Tick the take that you want to hand in.'
           : 'Your takes stay in this browser until they are handed in.'
       }}</span>
     </div>
-    <p v-if="error" class="error" role="alert">{{ error }}</p>
+    <p v-if="error" class="refused" role="alert">{{ error }}</p>
   </div>
 </template>
 
@@ -235,12 +235,5 @@ li {
   flex: 1 1 220px;
   min-width: 0;
   --kind: var(--ink);
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.error {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -4,8 +4,9 @@ import { countWords } from '#core/folio';
 import { fileNameOf } from '#core/text';
 import type { Editor } from '@tiptap/core';
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import { forgetSent, sendFiles } from '../session/resumable.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { dayAndTime } from '../wording/format.ts';
 import { useTyped } from './use-typed.ts';
 
@@ -25,8 +26,7 @@ const empty = computed(() => {
   const { body } = new DOMParser().parseFromString(html.value, 'text/html');
   return countWords(body.textContent) === 0 && !body.querySelector('[data-latex]');
 });
-const busy = ref(false);
-const error = ref<string>();
+const { busy, problem: error, attempt } = useDeed();
 
 const STATES = {
   loading: 'Looking for what you typed before …',
@@ -43,9 +43,7 @@ function write(now: string): void {
 }
 
 async function send(): Promise<void> {
-  busy.value = true;
-  error.value = undefined;
-  try {
+  await attempt(async () => {
     const { documentOf } = await import('./typed-html.ts');
     const file = new File([documentOf(props.title, html.value)], `${fileNameOf(props.title, 'My text')}.html`, {
       type: 'text/html',
@@ -54,11 +52,7 @@ async function send(): Promise<void> {
     const { submission } = await call(handIn, { params: { assignment: props.assignment }, uploads });
     await forgetSent([file]);
     emit('done', submission);
-  } catch (failure) {
-    error.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 
 defineExpose({ editor: computed(() => editor.value?.editor) });
@@ -75,9 +69,9 @@ defineExpose({ editor: computed(() => editor.value?.editor) });
         @click="send"
         >{{ again ? 'Hand in the new version' : 'Hand in' }}</v-btn
       >
-      <span class="quiet" role="status">{{ STATES[state] }}</span>
+      <span class="fine" role="status">{{ STATES[state] }}</span>
     </div>
-    <p v-if="refusal ?? error" class="error" role="alert">{{ refusal ?? error }}</p>
+    <p v-if="refusal ?? error" class="refused" role="alert">{{ refusal ?? error }}</p>
     <div v-if="theirs" class="conflict" role="alert">
       <p>
         This text was also changed in another window, {{ dayAndTime(theirs.changedAt!) }}. Nothing is lost: which one do
@@ -97,13 +91,6 @@ defineExpose({ editor: computed(() => editor.value?.editor) });
   align-items: center;
   gap: 4px 14px;
   margin-bottom: 8px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.error {
-  color: rgb(var(--v-theme-error));
 }
 .conflict {
   padding: 10px 14px;

@@ -2,8 +2,9 @@
 import { lookAtCode } from '#contract/joining';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 
 /** Behind a code: who one is, a password, and how one signs in from now on. */
@@ -26,20 +27,13 @@ const {
   () => call(lookAtCode, { body: { code: props.code } }),
   () => props.code,
 );
-const busy = ref(false);
-const refused = ref<string>();
+const { busy, problem: refused, attempt } = useDeed();
 const login = ref<string>();
 
 async function enter(): Promise<void> {
-  busy.value = true;
-  refused.value = undefined;
-  try {
+  await attempt(async () => {
     login.value = await props.comeIn();
-  } catch (failure) {
-    refused.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
@@ -88,11 +82,7 @@ form,
 form :deep(.v-text-field) {
   width: min(360px, 100%);
 }
-.refused {
-  color: rgb(var(--v-theme-error));
-}
 .quiet {
   margin-top: 24px;
-  color: var(--quiet);
 }
 </style>

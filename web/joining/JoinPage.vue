@@ -76,7 +76,4 @@ form {
   gap: 12px;
   align-items: center;
 }
-.quiet {
-  color: var(--quiet);
-}
 </style>

@@ -67,15 +67,8 @@ th {
   font-weight: 500;
   text-align: start;
 }
-thead th {
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 13px;
-}
 h2 {
   margin: 24px 0 8px;
-  font-size: 17px;
-  font-weight: 650;
 }
 pre {
   padding: 12px;
@@ -86,6 +79,5 @@ pre {
 }
 .quiet {
   max-width: 68ch;
-  color: var(--quiet);
 }
 </style>

@@ -3,10 +3,11 @@ import { newsSentence } from '#core/workflow';
 import { markNoticesSeen, readNotices, setNotices, type NewsItem, type NoticeSettings } from '#contract/notices';
 import { computed, ref, watch } from 'vue';
 import type { RouteLocationRaw } from 'vue-router';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import { useNews } from '../session/news.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { dayAndTime } from '../wording/format.ts';
 
@@ -14,7 +15,7 @@ import { dayAndTime } from '../wording/format.ts';
 const { value, error, load } = useLoaded(() => call(readNotices));
 const store = useNews();
 const settings = ref<NoticeSettings>();
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
 const saved = ref(false);
 const seenBefore = ref<string | null>(null);
 
@@ -43,15 +44,9 @@ const placeOf = ({ kind, submission, assignmentId }: NewsItem): RouteLocationRaw
 async function change(part: Partial<NoticeSettings>): Promise<void> {
   const before = settings.value!;
   settings.value = { ...before, ...part, zone };
-  problem.value = undefined;
   saved.value = false;
-  try {
-    await call(setNotices, { body: settings.value });
-    saved.value = true;
-  } catch (failure) {
-    settings.value = before;
-    problem.value = sentenceOf(failure);
-  }
+  saved.value = await attempt(() => call(setNotices, { body: settings.value! }));
+  if (!saved.value) settings.value = before;
 }
 </script>
 
@@ -108,18 +103,8 @@ section {
   max-width: 68ch;
   margin-top: 32px;
 }
-h2 {
-  font-size: 17px;
-  font-weight: 650;
-}
 .hours {
   max-width: 480px;
   margin-top: 12px;
-}
-.quiet {
-  color: var(--quiet);
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

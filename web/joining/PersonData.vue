@@ -3,7 +3,8 @@ import { urlOf } from '#contract/endpoint';
 import { dataOfPerson, erasePerson, type DataRecord } from '#contract/own-data';
 import type { SchoolPerson } from '#contract/steward';
 import { computed, ref } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { counted } from '../wording/format.ts';
 
 /** All that the school has of one person: exported for them, or erased. */
@@ -11,20 +12,13 @@ const props = defineProps<{ person: SchoolPerson }>();
 const emit = defineEmits<{ erased: [record: DataRecord]; exported: []; close: [] }>();
 
 const name = ref('');
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 const url = computed(() => urlOf(dataOfPerson, { person: props.person.id }));
 
 async function erase(): Promise<void> {
-  busy.value = true;
-  problem.value = undefined;
-  try {
+  await attempt(async () => {
     emit('erased', await call(erasePerson, { params: { person: props.person.id }, body: { name: name.value } }));
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
@@ -73,10 +67,6 @@ async function erase(): Promise<void> {
   background: var(--paper);
   border: 1px solid var(--hairline);
 }
-h2 {
-  font-size: 17px;
-  font-weight: 650;
-}
 a {
   text-decoration: underline;
 }
@@ -86,8 +76,5 @@ a {
 .row {
   display: flex;
   gap: 10px;
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

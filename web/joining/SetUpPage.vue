@@ -39,9 +39,3 @@ async function open(): Promise<string> {
     <PasswordFields v-model="password" />
   </ComeIn>
 </template>
-
-<style scoped>
-.quiet {
-  color: var(--quiet);
-}
-</style>

@@ -4,10 +4,11 @@ import { readDataRecords, type DataRecord } from '#contract/own-data';
 import { readPeople, resetPerson, type SchoolPerson } from '#contract/steward';
 import { computed, ref, shallowRef } from 'vue';
 import SlipSheet from '../courses/SlipSheet.vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import PersonData from './PersonData.vue';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { counted, dayAndTime, listOf } from '../wording/format.ts';
 
@@ -18,7 +19,7 @@ const MOST = 100;
 
 const wanted = ref('');
 const slip = shallowRef<Slip>();
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
 const found = computed(() => {
   const words = wanted.value.trim().toLowerCase();
   return (value.value?.people ?? []).filter(({ name, login }) => `${name} ${login}`.toLowerCase().includes(words));
@@ -48,13 +49,10 @@ const coursesOf = ({ teaches, learns }: SchoolPerson): string =>
   ].join('; ');
 
 async function reset(person: SchoolPerson): Promise<void> {
-  problem.value = undefined;
-  try {
+  await attempt(async () => {
     ({ slip: slip.value } = await call(resetPerson, { params: { person: person.id } }));
     window.scrollTo(0, 0);
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  }
+  });
 }
 </script>
 
@@ -136,20 +134,12 @@ th {
   font-weight: 500;
   text-align: start;
 }
-thead th {
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 13px;
-}
 .when {
   white-space: nowrap;
 }
 .end {
   text-align: end;
   white-space: nowrap;
-}
-.quiet {
-  color: var(--quiet);
 }
 .records {
   margin-top: 32px;
@@ -160,8 +150,5 @@ thead th {
 }
 .records ul {
   list-style: none;
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 </style>

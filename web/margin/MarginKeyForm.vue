@@ -3,7 +3,8 @@ import { KEY_COLORS, KEY_GLYPHS, KEY_LINES, keyProblem, MAX_KINDS, type KeyEntry
 import { setMarginKey, type MarginKey } from '#contract/margin-key';
 import { mdiArrowDown, mdiArrowUp, mdiPlus, mdiTrashCanOutline } from '@mdi/js';
 import { computed, ref } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import KindLine from './KindLine.vue';
 
 /** The margin key of the course: what its kinds are called and how they are drawn. */
@@ -11,8 +12,7 @@ const props = defineProps<{ course: string; marginalKey: MarginKey }>();
 const emit = defineEmits<{ done: [key: MarginKey]; leave: [] }>();
 
 const entries = ref<KeyEntry[]>(props.marginalKey.map((entry) => ({ ...entry })));
-const refused = ref<string>();
-const busy = ref(false);
+const { busy, problem: refused, attempt } = useDeed();
 const wrong = computed(() => keyProblem(entries.value));
 
 const free = <T,>(all: readonly T[], used: readonly T[]): T => all.find((one) => !used.includes(one)) ?? all[0]!;
@@ -42,16 +42,10 @@ function move(index: number, by: 1 | -1): void {
 }
 
 async function save(): Promise<void> {
-  busy.value = true;
-  refused.value = undefined;
-  try {
+  await attempt(async () => {
     const { key } = await call(setMarginKey, { params: { course: props.course }, body: { key: entries.value } });
     emit('done', key);
-  } catch (error) {
-    refused.value = sentenceOf(error);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
@@ -111,7 +105,7 @@ async function save(): Promise<void> {
     <v-btn size="small" variant="outlined" :prepend-icon="mdiPlus" :disabled="entries.length >= MAX_KINDS" @click="add">
       Another kind
     </v-btn>
-    <p v-if="wrong ?? refused" class="problem" role="alert">{{ wrong ?? refused }}</p>
+    <p v-if="wrong ?? refused" class="refused" role="alert">{{ wrong ?? refused }}</p>
     <div class="end">
       <v-btn size="small" @click="$emit('leave')">Leave it as it is</v-btn>
       <v-btn size="small" variant="flat" color="primary" :loading="busy" :disabled="wrong !== undefined" @click="save">
@@ -152,13 +146,8 @@ kbd {
   color: var(--quiet);
   font: inherit;
 }
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.problem {
+.refused {
   margin-top: 10px;
-  color: rgb(var(--v-theme-error));
 }
 .end {
   display: flex;

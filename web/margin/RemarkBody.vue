@@ -34,7 +34,7 @@ const host = computed(() => (props.remark.link ? new URL(props.remark.link).host
   <p v-if="remark.reaction" class="reaction">{{ remark.reaction }}</p>
   <div v-if="remark.stamp" class="stamp"><StampDrawing :stamp="remark.stamp" :remark="remark.id" /></div>
   <InkThumb v-if="remark.ink" :ink="remark.ink" />
-  <p v-if="remark.talk" class="line quiet">
+  <p v-if="remark.talk" class="line fine">
     <v-icon :icon="mdiGestureTap" size="16" aria-hidden="true" /> Talked through{{ talked }}
   </p>
   <SuggestionText v-if="remark.suggestion !== null" :remark="remark" />
@@ -46,7 +46,7 @@ const host = computed(() => (props.remark.link ? new URL(props.remark.link).host
   <p v-if="remark.file" class="line">
     <v-icon :icon="mdiPaperclip" size="16" aria-hidden="true" />
     <a :href="remarkFileUrl(remark)" :download="remark.file.name">{{ remark.file.name }}</a>
-    <span class="quiet figures">{{ byteSize(remark.file.byteLength) }}</span>
+    <span class="fine figures">{{ byteSize(remark.file.byteLength) }}</span>
   </p>
   <p v-if="criterion || remark.tags.length > 0" class="tags">
     <span v-if="criterion" class="criterion">{{ criterion.title }}</span>
@@ -55,8 +55,7 @@ const host = computed(() => (props.remark.link ? new URL(props.remark.link).host
 </template>
 
 <style scoped>
-.private,
-.quiet {
+.private {
   color: var(--quiet);
   font-size: 13px;
 }

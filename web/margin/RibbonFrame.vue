@@ -142,8 +142,7 @@ footer {
 }
 .waiting,
 .stuck,
-.signedOut,
-.refused {
+.signedOut {
   color: rgb(var(--v-theme-error));
 }
 </style>

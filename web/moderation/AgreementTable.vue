@@ -20,7 +20,7 @@ const titleOf = (criterion: string): string => props.moderation.rubric.find(({ i
   <section aria-labelledby="agreement">
     <h2 id="agreement">How far both agree</h2>
     <p>{{ agreementWords(moderation.works, lines) }}</p>
-    <table>
+    <table class="listing">
       <thead>
         <tr>
           <th scope="col">Criterion</th>
@@ -56,30 +56,12 @@ const titleOf = (criterion: string): string => props.moderation.rubric.find(({ i
 <style scoped>
 h2 {
   margin: 24px 0 6px;
-  font-size: 17px;
-  font-weight: 650;
 }
 table {
   margin: 10px 0;
-  border-collapse: collapse;
-}
-th,
-td {
-  padding: 5px 24px 5px 0;
-  text-align: start;
-  border-bottom: 1px solid var(--hairline);
-}
-thead th {
-  color: var(--quiet);
-  font-size: 13px;
-  font-weight: 400;
-}
-tbody th {
-  font-weight: 400;
 }
 .quiet {
   max-width: 68ch;
-  color: var(--quiet);
 }
 summary {
   color: var(--quiet);

@@ -34,7 +34,7 @@ function settled(given: boolean): void {
   <div class="panel">
     <SettleForm :key="compared.settled?.at ?? ''" :moderation="moderation" :compared="compared" @settled="settled" />
     <p v-if="told" role="status">{{ told }}</p>
-    <p v-if="compared.settled" class="quiet">
+    <p v-if="compared.settled" class="fine">
       Settled by {{ compared.settled.by ?? 'somebody' }}, {{ dayAndTime(compared.settled.at) }}.
     </p>
     <StateNote v-if="!value" :busy="!error" :error="error" @retry="load" />
@@ -57,9 +57,5 @@ function settled(given: boolean): void {
   gap: 24px;
   align-items: start;
   margin-top: 8px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

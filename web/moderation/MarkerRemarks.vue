@@ -31,7 +31,7 @@ const placeOf = ({ anchor, criterion }: Remark): string =>
       {{ marker }}
       <router-link class="desk" :to="{ name: 'desk', params: { submission: work.id } }">to the desk</router-link>
     </h4>
-    <p v-if="remarks.length === 0" class="quiet">No remarks.</p>
+    <p v-if="remarks.length === 0" class="fine">No remarks.</p>
     <ul v-else>
       <li
         v-for="remark in remarks"
@@ -40,7 +40,7 @@ const placeOf = ({ anchor, criterion }: Remark): string =>
       >
         <p class="kind">
           <span aria-hidden="true">{{ kindOf(remark).glyph }}</span> {{ kindOf(remark).name }}
-          <span v-if="remark.private" class="quiet">private</span>
+          <span v-if="remark.private" class="fine">private</span>
         </p>
         <p class="place">{{ placeOf(remark) }}</p>
         <RecordingView
@@ -96,9 +96,5 @@ li {
 }
 .text {
   white-space: pre-wrap;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

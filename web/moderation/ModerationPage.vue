@@ -60,7 +60,7 @@ const callOff = () =>
         }}<template v-if="value.finishedAt">; handed over {{ dayAndTime(value.finishedAt) }}</template
         >.
       </p>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
       <template v-if="value.mine && value.desk">
         <p class="wide">
           You see neither names nor what was given before. Mark at the desk as you always do: scores, and remarks by
@@ -138,8 +138,6 @@ const callOff = () =>
 }
 h2 {
   margin: 24px 0 6px;
-  font-size: 17px;
-  font-weight: 650;
 }
 .works {
   list-style: none;
@@ -157,11 +155,5 @@ h2 {
 }
 .state {
   margin-inline-start: auto;
-}
-.quiet {
-  color: var(--quiet);
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

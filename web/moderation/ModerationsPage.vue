@@ -107,7 +107,7 @@ const start = () =>
         </p>
         <v-btn type="submit" variant="outlined" :loading="busy">{{ drawn ? 'Choose anew' : 'Choose works' }}</v-btn>
       </form>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
       <template v-if="drawn">
         <StateNote v-if="drawn.length === 0"
           >No works were found. {{ nameOf }} has perhaps scored all of them already, or no number was given.</StateNote
@@ -140,8 +140,6 @@ const start = () =>
 }
 h2 {
   margin: 20px 0 6px;
-  font-size: 17px;
-  font-weight: 650;
 }
 .wide {
   max-width: 68ch;
@@ -178,11 +176,5 @@ legend {
 .label {
   display: flex;
   gap: 12px;
-}
-.quiet {
-  color: var(--quiet);
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -3,7 +3,8 @@ import { settleWork, type ComparedWork, type Moderation } from '#contract/modera
 import { formatHundredths, type Criterion, type Score, type Scores } from '#core/grading';
 import { differing } from '#core/moderation';
 import { computed, ref } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { scoreWithPoints } from './words.ts';
 
 /** What both gave, criterion by criterion, and what it shall be. */
@@ -25,8 +26,7 @@ const chosen = ref<Record<string, string | null>>(
   ),
 );
 const why = ref(props.compared.settled?.why ?? '');
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 
 function choicesOf(criterion: Criterion): { title: string; value: string }[] {
   const { first, secondScores } = props.compared;
@@ -50,23 +50,18 @@ async function settle(): Promise<void> {
   problem.value = undefined;
   if (open.value.length > 0) return void (problem.value = `Choose what it shall be for ${open.value.join(', ')}.`);
   if (why.value.trim() === '') return void (problem.value = 'Say in a few words why, so that it can be read later.');
-  busy.value = true;
-  try {
+  await attempt(async () => {
     const scores = Object.fromEntries(rubric.map(({ id }) => [id, JSON.parse(chosen.value[id]!) as Score]));
     const params = { moderation: props.moderation.id, work: props.compared.work };
     const { given } = await call(settleWork, { params, body: { scores, why: why.value } });
     emit('settled', given);
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
 <template>
   <form @submit.prevent="settle">
-    <table>
+    <table class="listing">
       <thead>
         <tr>
           <th scope="col">Criterion</th>
@@ -110,8 +105,8 @@ async function settle(): Promise<void> {
       maxlength="1000"
       class="why"
     />
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <p v-if="compared.returned" class="quiet">
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
+    <p v-if="compared.returned" class="fine">
       This work has been returned: what you settle is kept here, and its grade stays until you take it back at the desk.
     </p>
     <v-btn type="submit" variant="flat" color="primary" :loading="busy">{{
@@ -128,21 +123,6 @@ form {
 }
 table {
   width: 100%;
-  border-collapse: collapse;
-}
-th,
-td {
-  padding: 5px 16px 5px 0;
-  text-align: start;
-  border-bottom: 1px solid var(--hairline);
-}
-thead th {
-  color: var(--quiet);
-  font-size: 13px;
-  font-weight: 400;
-}
-tbody th {
-  font-weight: 400;
 }
 .apart th {
   font-weight: 650;
@@ -164,12 +144,5 @@ tbody th {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -24,7 +24,7 @@ const heard = computed(() => {
 
 <template>
   <div class="note" role="group" :aria-label="label">
-    <p v-if="title" class="quiet">{{ title }}</p>
+    <p v-if="title" class="fine">{{ title }}</p>
     <p v-if="note.name && teaches" class="name">{{ note.name }}</p>
     <RecordingView
       v-if="note.recording"
@@ -37,8 +37,8 @@ const heard = computed(() => {
     <p v-if="note.text" class="text" dir="auto">{{ note.text }}</p>
     <a v-if="note.link" :href="note.link" target="_blank" rel="noreferrer">{{ note.link }}</a>
     <footer>
-      <span class="quiet">{{ note.author.name }}, {{ dayAndTime(note.madeAt) }}</span>
-      <details v-if="teaches && note.recording" class="quiet">
+      <span class="fine">{{ note.author.name }}, {{ dayAndTime(note.madeAt) }}</span>
+      <details v-if="teaches && note.recording" class="fine">
         <summary>{{ counted(finished.length, 'student has', 'students have') }} heard it</summary>
         {{ heard }}
       </details>
@@ -80,9 +80,5 @@ footer {
   gap: 4px 12px;
   align-items: center;
   margin-top: 6px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

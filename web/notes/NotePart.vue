@@ -8,7 +8,8 @@ import InterruptedTake from '../recorder/InterruptedTake.vue';
 import TakeClock from '../recorder/TakeClock.vue';
 import { useSpokenTake } from '../recorder/use-spoken-take.ts';
 import { provideRecordingActions } from '../recordings/recording-actions.ts';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import NoteCard from './NoteCard.vue';
 import { NOTE_TAKE } from './note-take.ts';
 import { useNotes } from './use-notes.ts';
@@ -25,7 +26,7 @@ const props = defineProps<{
 
 const notes = useNotes(() => props.course);
 provideRecordingActions(useBankActions().recordings);
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
 const found = shallowRef<BankedRemark[]>([]);
 const again = ref<string | null>(null);
 const text = ref<string>();
@@ -41,15 +42,6 @@ void takes.look();
 const interrupted = computed(() =>
   takes.interrupted.value.filter(({ about }) => JSON.stringify(about) === JSON.stringify(props.at)),
 );
-
-async function attempt(deed: () => Promise<void>): Promise<void> {
-  problem.value = undefined;
-  try {
-    await deed();
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  }
-}
 
 async function lookFor(query: string): Promise<void> {
   found.value = await call(findInBank, { body: { query } }).then(
@@ -116,8 +108,8 @@ async function write(): Promise<void> {
       <v-textarea v-model="text" :label="`Text of ${makes}`" maxlength="20000" autofocus />
       <v-btn size="small" variant="flat" color="primary" type="submit">Keep</v-btn>
     </form>
-    <p v-if="takes.problem.value" class="problem" role="alert">{{ takes.problem.value }}</p>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="takes.problem.value" class="refused" role="alert">{{ takes.problem.value }}</p>
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
   </div>
 </template>
 
@@ -134,8 +126,5 @@ async function write(): Promise<void> {
 }
 .bank {
   flex: 0 1 280px;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -3,9 +3,10 @@ import { listFromPlatform, readCoursePlatform, sendGrades, type SentState } from
 import { takeOut, type RosterReport } from '#contract/roster';
 import { computed, ref, shallowRef } from 'vue';
 import RosterLines from '../courses/RosterLines.vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { counted, dayAndTime } from '../wording/format.ts';
 
@@ -17,8 +18,8 @@ const { value, error, load } = useLoaded(
   () => call(readCoursePlatform, { params: params.value }),
   () => props.course,
 );
-const busy = ref<string>();
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
+const doing = ref<string>();
 const report = shallowRef<RosterReport>();
 /** How far a sending is. */
 const progress = ref<string>();
@@ -26,15 +27,9 @@ const progress = ref<string>();
 const coming = computed(() => report.value?.lines.filter(({ fate }) => fate === 'add' || fate === 'join').length ?? 0);
 
 async function go(what: string, deed: () => Promise<void>): Promise<void> {
-  busy.value = what;
-  problem.value = undefined;
-  try {
-    await deed();
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = progress.value = undefined;
-  }
+  doing.value = what;
+  await attempt(deed);
+  doing.value = progress.value = undefined;
 }
 const list = (bringIn: boolean): Promise<void> =>
   go('list', async () => {
@@ -76,11 +71,11 @@ const isDone = ({ sent, returned }: SentState): boolean => sent === returned;
       >
       <template v-else>
         <p>Connected with “{{ value.platform.title }}” on {{ value.platform.name }}.</p>
-        <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+        <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
         <section aria-labelledby="list">
           <h2 id="list">Class list</h2>
           <p v-if="!value.platform.lists" class="quiet">The platform does not offer its class list.</p>
-          <v-btn v-else-if="!report" variant="outlined" :loading="busy === 'list'" @click="list(false)"
+          <v-btn v-else-if="!report" variant="outlined" :loading="doing === 'list'" @click="list(false)"
             >Look at the class list there</v-btn
           >
           <template v-else>
@@ -92,14 +87,14 @@ const isDone = ({ sent, returned }: SentState): boolean => sent === returned;
             <div class="row">
               <template v-if="report.done">
                 <v-btn variant="flat" color="primary" @click="report = undefined">Good</v-btn>
-                <v-btn v-if="report.added.length > 0" :loading="busy === 'list'" @click="takeBack">Take it back</v-btn>
+                <v-btn v-if="report.added.length > 0" :loading="doing === 'list'" @click="takeBack">Take it back</v-btn>
               </template>
               <template v-else>
                 <v-btn
                   variant="flat"
                   color="primary"
                   :disabled="coming === 0"
-                  :loading="busy === 'list'"
+                  :loading="doing === 'list'"
                   @click="list(true)"
                   >Bring in {{ counted(coming, 'student') }}</v-btn
                 >
@@ -134,8 +129,8 @@ const isDone = ({ sent, returned }: SentState): boolean => sent === returned;
                   v-else
                   size="small"
                   variant="outlined"
-                  :loading="busy === one.assignment"
-                  :disabled="busy !== undefined"
+                  :loading="doing === one.assignment"
+                  :disabled="doing !== undefined"
                   @click="send(one)"
                   >Send {{ counted(one.returned - one.sent, 'grade')
                   }}<span class="visually-hidden"> of {{ one.title }}</span></v-btn
@@ -159,8 +154,6 @@ const isDone = ({ sent, returned }: SentState): boolean => sent === returned;
 }
 h2 {
   margin: 22px 0 8px;
-  font-size: 17px;
-  font-weight: 650;
 }
 .wide {
   max-width: 68ch;
@@ -168,7 +161,7 @@ h2 {
 .row {
   display: flex;
   gap: 8px;
-  margin-top: 10px;
+  margin-top: 14px;
 }
 ul {
   margin-top: 8px;
@@ -193,11 +186,5 @@ li {
   flex-basis: 100%;
   color: rgb(var(--v-theme-error));
   font-size: 13px;
-}
-.quiet {
-  color: var(--quiet);
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -2,10 +2,11 @@
 import { connectCourse, readLaunched } from '#contract/platforms';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import { useCourses } from '../session/courses.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 
 /** Somebody has come from a course of a platform of which nobody has said yet which course it is here. */
@@ -24,21 +25,14 @@ watch(value, (now) => {
   if (now?.course) void router.replace({ name: 'course', params: { course: now.course } });
   chosen.value = now?.courses.find(({ title }) => title === now.title)?.id ?? null;
 });
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 
 async function connect(): Promise<void> {
-  busy.value = true;
-  problem.value = undefined;
-  try {
+  await attempt(async () => {
     const { course } = await call(connectCourse, { params: params.value, body: { course: chosen.value } });
     await courses.refresh();
     await router.replace({ name: 'course', params: { course } });
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
@@ -57,7 +51,7 @@ async function connect(): Promise<void> {
         <v-radio v-for="{ id, title } in value.courses" :key="id" :value="id" :label="title" />
         <v-radio :value="null" :label="`A new one, called “${value.title}”`" />
       </v-radio-group>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
       <v-btn type="submit" variant="flat" color="primary" :loading="busy">Connect it</v-btn>
     </form>
   </PageFrame>
@@ -71,8 +65,5 @@ form {
 }
 .wide {
   max-width: 68ch;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { addPlatform, readPlatforms, removePlatform, type NewPlatform, type Platform } from '#contract/platforms';
 import { reactive, ref } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 
 /** For the school's steward: learning platforms that people come from. */
@@ -22,29 +23,21 @@ const FIELDS = [
 ] as const;
 
 const draft = reactive<NewPlatform>({ ...EMPTY });
-const busy = ref(false);
-const problem = ref<string>();
+const { busy, problem, attempt } = useDeed();
 /** The one that is asked about. */
 const leaving = ref<string>();
 
-async function go(deed: () => Promise<unknown>): Promise<void> {
-  busy.value = true;
-  problem.value = undefined;
-  try {
+const go = (deed: () => Promise<unknown>): Promise<boolean> =>
+  attempt(async () => {
     await deed();
     await load();
-  } catch (failure) {
-    problem.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
-}
-const add = (): Promise<void> =>
+  });
+const add = (): Promise<boolean> =>
   go(async () => {
     await call(addPlatform, { body: draft });
     Object.assign(draft, EMPTY);
   });
-const remove = ({ id }: Platform): Promise<void> => go(() => call(removePlatform, { params: { platform: id } }));
+const remove = ({ id }: Platform): Promise<boolean> => go(() => call(removePlatform, { params: { platform: id } }));
 </script>
 
 <template>
@@ -105,7 +98,7 @@ const remove = ({ id }: Platform): Promise<void> => go(() => call(removePlatform
           Tick this only where nobody can choose their own address on the platform: otherwise somebody could come in as
           somebody else.
         </p>
-        <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+        <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
         <v-btn type="submit" variant="flat" color="primary" :loading="busy">Enter it</v-btn>
       </form>
     </template>
@@ -115,8 +108,6 @@ const remove = ({ id }: Platform): Promise<void> => go(() => call(removePlatform
 <style scoped>
 h2 {
   margin: 22px 0 8px;
-  font-size: 17px;
-  font-weight: 650;
 }
 .wide {
   max-width: 68ch;
@@ -129,8 +120,7 @@ dl {
 dd {
   overflow-wrap: anywhere;
 }
-dt,
-.quiet {
+dt {
   color: var(--quiet);
 }
 ul {
@@ -158,9 +148,6 @@ form {
 }
 form > :deep(.v-input) {
   width: 100%;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 @media (width < 700px) {
   dl {

@@ -58,7 +58,7 @@ async function seek(seconds: number): Promise<void> {
     <span class="figures clock">{{ clock(position > 0 ? position : sound.duration) }}</span>
   </div>
   <p v-if="sound.picture" class="note">{{ sound.picture === 'camera' ? 'Camera note' : 'Screen note' }}</p>
-  <p v-if="current && player.problem.value" class="problem" role="alert">{{ player.problem.value }}</p>
+  <p v-if="current && player.problem.value" class="refused" role="alert">{{ player.problem.value }}</p>
 </template>
 
 <style scoped>
@@ -101,8 +101,7 @@ async function seek(seconds: number): Promise<void> {
   color: var(--quiet);
   font-size: 13px;
 }
-.problem {
-  color: rgb(var(--v-theme-error));
+.refused {
   font-size: 13px;
 }
 </style>

@@ -54,7 +54,4 @@ li {
   font-size: 15px;
   overflow-wrap: anywhere;
 }
-.quiet {
-  color: var(--quiet);
-}
 </style>

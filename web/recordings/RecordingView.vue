@@ -55,15 +55,11 @@ const { captions } = useCaptions(() => (props.recording.sound.picture ? props.re
     </template>
   </template>
   <ReadingText v-else-if="recording.transcript?.text" :recording="recording" :live="live" />
-  <p v-else class="quiet">There is no transcript yet.</p>
+  <p v-else class="fine">There is no transcript yet.</p>
 </template>
 
 <style scoped>
 .ways {
   margin-top: 8px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

@@ -202,7 +202,7 @@ async function keep(): Promise<void> {
     @keydown.ctrl.z.exact.prevent.stop="undo"
     @keydown.ctrl.shift.z.prevent.stop="redo"
   >
-    <p v-if="!canRender()" class="quiet">This browser cannot edit sound. Use another browser to trim and cut.</p>
+    <p v-if="!canRender()" class="fine">This browser cannot edit sound. Use another browser to trim and cut.</p>
     <template v-else>
       <div class="wave">
         <div ref="wave" aria-hidden="true" />
@@ -228,7 +228,7 @@ async function keep(): Promise<void> {
         @update:model-value="dragged = $event"
         @end="trimTo"
       />
-      <p class="quiet figures" role="status">
+      <p class="fine figures" role="status">
         <template v-if="state === 'loading'">Opening the recording …</template>
         <template v-else-if="state === 'working'">Rendering … {{ percent(progress) }}</template>
         <template v-else
@@ -278,7 +278,7 @@ async function keep(): Promise<void> {
           @update:model-value="change({ ...edit, levelled: $event === true })"
         />
       </div>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
       <div class="row end">
         <v-btn size="small" @click="$emit('close')">Leave it as it was</v-btn>
         <v-btn size="small" variant="flat" color="primary" :loading="state === 'working'" @click="keep">Keep</v-btn>
@@ -332,12 +332,7 @@ async function keep(): Promise<void> {
 .fields .figures {
   max-width: 110px;
 }
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
+.refused {
   font-size: 13px;
 }
 </style>

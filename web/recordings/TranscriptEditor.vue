@@ -195,7 +195,6 @@ function onKey(event: KeyboardEvent): void {
   white-space: nowrap;
 }
 .quiet {
-  color: var(--quiet);
   font-size: 12px;
 }
 .field + .quiet {

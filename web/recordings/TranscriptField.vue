@@ -76,15 +76,15 @@ function done(read: boolean): void {
       :transcript="written"
       :live="focused"
     />
-    <p v-else-if="listening" class="quiet">
+    <p v-else-if="listening" class="fine">
       <span role="status">Listening for the words …</span>
       {{ share }}
     </p>
-    <p v-if="failed" class="quiet" role="status">{{ failed.reason }}</p>
+    <p v-if="failed" class="fine" role="status">{{ failed.reason }}</p>
     <p v-if="written || focused || !listening" class="row">
-      <span v-if="origin" class="quiet">{{ origin }}</span>
-      <span v-else-if="written?.approximate && focused" class="quiet">word timing is approximate</span>
-      <button v-if="!written" type="button" class="quiet link" @click.stop="edit">No transcript yet. Write it</button>
+      <span v-if="origin" class="fine">{{ origin }}</span>
+      <span v-else-if="written?.approximate && focused" class="fine">word timing is approximate</span>
+      <button v-if="!written" type="button" class="fine link" @click.stop="edit">No transcript yet. Write it</button>
       <template v-else-if="focused">
         <v-btn
           :icon="mdiFormTextbox"
@@ -129,10 +129,6 @@ function done(read: boolean): void {
   flex-wrap: wrap;
   align-items: center;
   gap: 2px 6px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 .link {
   text-decoration: underline dotted;

@@ -101,8 +101,8 @@ const playFrom = (seconds: number): Promise<void> =>
     @keydown.ctrl.z.exact.prevent.stop="undo"
     @keydown.ctrl.shift.z.prevent.stop="redo"
   >
-    <p v-if="!canRender()" class="quiet">This browser cannot edit sound. Use another browser to cut.</p>
-    <p v-else-if="words.length === 0" class="quiet">
+    <p v-if="!canRender()" class="fine">This browser cannot edit sound. Use another browser to cut.</p>
+    <p v-else-if="words.length === 0" class="fine">
       There is no transcript with word timing yet. Write the transcript first.
     </p>
     <template v-else>
@@ -135,11 +135,11 @@ const playFrom = (seconds: number): Promise<void> =>
           >{{ ' ' }}</template
         >
       </p>
-      <p class="quiet figures" role="status">
+      <p class="fine figures" role="status">
         {{ seconds(left) }} of {{ seconds(recording.sound.duration) }} are left. Press words to strike them out, with
         Shift all up to there.
       </p>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
       <div class="row end">
         <v-btn :icon="mdiUndo" size="28" aria-label="Undo" :disabled="!canUndo" @click="undo" />
         <v-btn :icon="mdiRedo" size="28" aria-label="Redo" :disabled="!canRedo" @click="redo" />
@@ -189,12 +189,7 @@ const playFrom = (seconds: number): Promise<void> =>
   justify-content: flex-end;
   margin-top: 6px;
 }
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
+.refused {
   font-size: 13px;
 }
 </style>

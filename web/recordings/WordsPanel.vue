@@ -5,7 +5,7 @@ import { recordingCaptions, type Recording } from '#contract/recordings';
 import { MOST_SAID } from '#contract/transcripts';
 import { mdiTranslate } from '@mdi/js';
 import { computed, ref } from 'vue';
-import { sentenceOf } from '../session/api.ts';
+import { useDeed } from '../shell/use-deed.ts';
 import { COMMON_LANGUAGES } from '../transcript/language.ts';
 import LanguageSelect from '../transcript/LanguageSelect.vue';
 import EarlierWords from './EarlierWords.vue';
@@ -20,7 +20,7 @@ const transcript = computed(() => props.recording.transcript);
 const spoken = computed(() => actions.languageOf(props.recording));
 const added = ref<string>();
 const working = ref<string>();
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
 const looksBack = ref(false);
 const languages = computed(() => [
   ...new Set([...props.recording.translations.map(({ language }) => language), ...(added.value ? [added.value] : [])]),
@@ -33,16 +33,10 @@ const textIn = (language: string): string =>
 const engineOf = (language: string): string =>
   props.recording.translations.find((one) => one.language === language)?.engine ?? '';
 
-async function attempt(name: string, deed: () => Promise<void>): Promise<void> {
+async function go(name: string, deed: () => Promise<void>): Promise<void> {
   working.value = name;
-  problem.value = undefined;
-  try {
-    await deed();
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  } finally {
-    working.value = undefined;
-  }
+  await attempt(deed);
+  working.value = undefined;
 }
 
 async function write(language: string, text: string): Promise<void> {
@@ -53,15 +47,14 @@ async function speaksIn(language: string): Promise<void> {
   const { text, read } = transcript.value ?? { text: '', read: true };
   if (transcript.value && text && !isDraft(transcript.value))
     await actions.mend(props.recording, { text, read, language });
-  else await attempt('listen', () => actions.listenAgain(props.recording, language));
+  else await go('listen', () => actions.listenAgain(props.recording, language));
 }
 
 async function take(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   const file = input.files?.[0];
   input.value = '';
-  if (file)
-    await attempt('import', async () => actions.importCaptions(props.recording, spoken.value, await file.text()));
+  if (file) await go('import', async () => actions.importCaptions(props.recording, spoken.value, await file.text()));
 }
 </script>
 
@@ -81,7 +74,7 @@ async function take(event: Event): Promise<void> {
         :prepend-icon="mdiTranslate"
         :loading="working === language"
         :disabled="!transcript?.text"
-        @click="attempt(language, () => actions.translateByMachine(recording, language))"
+        @click="go(language, () => actions.translateByMachine(recording, language))"
         >Translate</v-btn
       >
       <v-textarea
@@ -126,7 +119,7 @@ async function take(event: Event): Promise<void> {
       Earlier words
     </button>
     <EarlierWords v-if="looksBack" :recording="recording" />
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
   </section>
 </template>
 
@@ -172,11 +165,5 @@ async function take(event: Event): Promise<void> {
 a {
   color: inherit;
   text-decoration: underline;
-}
-.quiet {
-  color: var(--quiet);
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

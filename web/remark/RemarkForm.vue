@@ -135,7 +135,7 @@ function save(): void {
       />
     </template>
     <p v-if="file" class="file">{{ file.name }}, {{ byteSize(file.size) }}</p>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
     <div class="row">
       <v-checkbox
         class="private"
@@ -196,8 +196,7 @@ function save(): void {
   font-size: 13px;
   overflow-wrap: anywhere;
 }
-.problem {
-  color: rgb(var(--v-theme-error));
+.refused {
   font-size: 13px;
 }
 </style>

@@ -18,7 +18,7 @@ const actions = useFeedbackActions();
 <template>
   <p class="end">
     <template v-if="remark.settled">
-      <span class="quiet">Settled by {{ remark.settled.by.name }}, {{ dayAndTime(remark.settled.at) }}</span>
+      <span class="fine">Settled by {{ remark.settled.by.name }}, {{ dayAndTime(remark.settled.at) }}</span>
       <v-btn size="x-small" @click.stop="actions.settle(remark, false)">Open it again</v-btn>
     </template>
     <v-btn v-else size="x-small" variant="outlined" @click.stop="actions.settle(remark, true)"
@@ -34,10 +34,6 @@ const actions = useFeedbackActions();
   gap: 4px 8px;
   align-items: center;
   margin-top: 8px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 kbd {
   margin-left: 4px;

@@ -112,7 +112,6 @@ h2 {
 }
 .quiet {
   margin-top: 6px;
-  color: var(--quiet);
   font-size: 13px;
 }
 </style>

@@ -30,17 +30,17 @@ const flags = computed(() => standingWords(props.feedback.standing, props.feedba
     <p v-if="flags.length > 0" class="flags">
       <span v-for="flag in flags" :key="flag" class="flag">{{ flag }}</span>
     </p>
-    <p v-if="feedback.held === 'grade'" class="quiet">The scores and the grade come later.</p>
+    <p v-if="feedback.held === 'grade'" class="fine">The scores and the grade come later.</p>
     <template v-else>
       <GradeLine v-if="feedback.grade" :grade="feedback.grade" :shown="feedback.marking.shown" />
-      <p v-else class="quiet">This work has remarks, but no grade.</p>
+      <p v-else class="fine">This work has remarks, but no grade.</p>
       <section v-for="criterion in scored" :key="criterion.id">
         <h2>{{ criterion.title }}</h2>
-        <p class="quiet">{{ criterion.description }}</p>
+        <p class="fine">{{ criterion.description }}</p>
         <template v-if="criterion.points !== null">
           <p class="level">
             <strong>{{ criterion.level?.title }}</strong>
-            <span class="figures quiet"
+            <span class="figures fine"
               >{{ formatHundredths(criterion.points) }} of {{ formatHundredths(criterion.best)
               }}{{ criterion.bonus ? ', bonus' : '' }}</span
             >
@@ -100,9 +100,5 @@ h2 {
   display: flex;
   flex-wrap: wrap;
   gap: 4px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

@@ -66,7 +66,4 @@ const news = computed(() => [
 .links button {
   text-decoration: underline;
 }
-.quiet {
-  color: var(--quiet);
-}
 </style>

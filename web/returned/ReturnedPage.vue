@@ -299,8 +299,7 @@ onBeforeUnmount(() => player.stop());
   padding: 0 16px;
   border-bottom: 1px solid var(--hairline);
 }
-.back,
-.quiet {
+.back {
   color: var(--quiet);
 }
 .saved {

@@ -39,13 +39,13 @@ const heardWords = computed(() => {
 <template>
   <RibbonFrame :remark="remark" :focused="focused" @focus="$emit('focus')">
     <template #actions>
-      <span v-if="remark.recording?.heard" class="quiet">{{ heardWords }}</span>
+      <span v-if="remark.recording?.heard" class="fine">{{ heardWords }}</span>
     </template>
     <p v-if="remark.suggestion !== null && !preview" class="take">
       <v-btn size="x-small" variant="outlined" @click.stop="actions.take(remark, !remark.takenAt)">
         {{ remark.takenAt ? 'Leave my own words' : 'Take these words over' }}
       </v-btn>
-      <span v-if="remark.takenAt" class="quiet">taken over</span>
+      <span v-if="remark.takenAt" class="fine">taken over</span>
     </p>
     <ReplyThread :replies="remark.replies" />
     <ThreadEnd v-if="!preview && (focused || remark.settled)" :remark="remark" says="Got it" shown="G" />
@@ -66,9 +66,5 @@ const heardWords = computed(() => {
   align-items: center;
   gap: 8px;
   margin-top: 6px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

@@ -58,8 +58,8 @@ function play(): void {
     <div class="about">
       <p class="head">
         <router-link :to="{ name: route, params: { submission }, hash: `#${remark.id}` }">{{ student }}</router-link>
-        <span class="quiet">{{ assignment }}</span>
-        <span class="quiet figures">{{ dayAndTime(remark.madeAt) }}</span>
+        <span class="fine">{{ assignment }}</span>
+        <span class="fine figures">{{ dayAndTime(remark.madeAt) }}</span>
       </p>
       <p v-if="quote" class="quote">{{ quote }}</p>
       <p v-for="text in written" :key="text"><FoundText :text="text" :find="find" /></p>
@@ -110,9 +110,5 @@ function play(): void {
   font-family: var(--serif);
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

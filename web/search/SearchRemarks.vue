@@ -91,7 +91,6 @@ onBeforeUnmount(() => player.stop());
 }
 .quiet {
   margin: 10px 0 4px;
-  color: var(--quiet);
   font-size: 13px;
 }
 </style>

@@ -9,7 +9,7 @@ const letters = useLetterKeys();
 
 <template>
   <v-checkbox v-model="letters" label="Letters and digits are keys" />
-  <p class="quiet">
+  <p class="fine">
     Switch them off if they get in the way of a screen reader or dictation. Everything has a button too.
   </p>
   <dl>
@@ -21,10 +21,6 @@ const letters = useLetterKeys();
 </template>
 
 <style scoped>
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
 dt {
   margin-top: 10px;
   font-weight: 600;

@@ -70,8 +70,7 @@ const save = (): void => sounds.value.forEach((blob, index) => saveAsFile(blob, 
 }
 .waiting,
 .signedOut,
-.stuck,
-.refused {
+.stuck {
   color: rgb(var(--v-theme-error));
 }
 .reason {

@@ -4,9 +4,10 @@ import { ownData } from '#contract/own-data';
 import { changePassword, readSessions, SHORTEST_PASSWORD } from '#contract/session';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, sentenceOf } from '../session/api.ts';
+import { call } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
 import PageFrame from '../shell/PageFrame.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { browserName } from '../wording/browser-name.ts';
 import { dayAndTime } from '../wording/format.ts';
@@ -19,30 +20,15 @@ const { value: sessions } = useLoaded(() => call(readSessions));
 const current = ref('');
 const next = ref('');
 const again = ref('');
-const busy = ref(false);
+const { busy, problem: refused, attempt } = useDeed();
 const changed = ref(false);
-const refused = ref<string>();
 
 const tooShort = computed(() => next.value !== '' && next.value.length < SHORTEST_PASSWORD);
 const differs = computed(() => again.value !== '' && again.value !== next.value);
 const ready = computed(() => current.value && next.value && !tooShort.value && next.value === again.value);
 
-async function attempt(deed: () => Promise<unknown>): Promise<boolean> {
-  busy.value = true;
-  changed.value = false;
-  refused.value = undefined;
-  try {
-    await deed();
-    return true;
-  } catch (failure) {
-    refused.value = sentenceOf(failure);
-    return false;
-  } finally {
-    busy.value = false;
-  }
-}
-
 async function change(): Promise<void> {
+  changed.value = false;
   const body = { current: current.value, next: next.value };
   if (!(await attempt(() => call(changePassword, { body })))) return;
   changed.value = true;
@@ -50,6 +36,7 @@ async function change(): Promise<void> {
 }
 
 async function leaveEverywhere(): Promise<void> {
+  changed.value = false;
   if (await attempt(session.signOutEverywhere)) await router.push({ name: 'sign-in' });
 }
 </script>
@@ -126,10 +113,6 @@ section {
   margin-top: 36px;
   max-width: 68ch;
 }
-h2 {
-  font-size: 17px;
-  font-weight: 650;
-}
 section p {
   margin: 4px 0 12px;
   color: var(--quiet);
@@ -144,11 +127,7 @@ section p {
   gap: 2px 10px;
   padding: 4px 0;
 }
-.quiet {
-  color: var(--quiet);
-}
 .refused {
   margin-bottom: 12px;
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -2,10 +2,10 @@
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { SignIn } from '#contract/session';
-import { sentenceOf } from '../session/api.ts';
 import { useSchool } from '../session/school.ts';
 import { useSession } from '../session/session.ts';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 
 const session = useSession();
@@ -15,23 +15,16 @@ const { value: school, error, load } = useLoaded(useSchool().load);
 
 const login = ref('');
 const password = ref('');
-const refused = ref<string>();
-const busy = ref(false);
+const { busy, problem: refused, attempt } = useDeed();
 
 const teachers = computed(() => school.value?.samplePeople.filter(({ teaches }) => teaches) ?? []);
 const students = computed(() => school.value?.samplePeople.filter(({ teaches }) => !teaches) ?? []);
 
 async function enter(credentials: SignIn): Promise<void> {
-  busy.value = true;
-  refused.value = undefined;
-  try {
+  await attempt(async () => {
     await session.signIn(credentials);
     await router.push(typeof route.query.to === 'string' ? route.query.to : { name: 'home' });
-  } catch (failure) {
-    refused.value = sentenceOf(failure);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
@@ -135,9 +128,6 @@ form {
 .empty,
 .code {
   color: var(--quiet);
-}
-.refused {
-  color: rgb(var(--v-theme-error));
 }
 @media (max-width: 720px) {
   .ways.sample {

@@ -40,7 +40,7 @@ async function fetchIt(): Promise<void> {
   <template v-else-if="place === 'download'">
     <p class="can">This browser can do it on your computer once it has downloaded {{ languageName(language) }}.</p>
     <v-btn size="small" variant="outlined" :loading="fetching" @click="fetchIt">Fetch it</v-btn>
-    <p v-if="failed" class="problem" role="alert">The download failed. Check your network and try again.</p>
+    <p v-if="failed" class="refused" role="alert">The download failed. Check your network and try again.</p>
   </template>
   <AgreementBox v-else-if="place === 'cloud'" place="browser cloud" @agree="(...said) => $emit('agree', ...said)"
     >I agree that, while I record, this browser sends my voice to a service of its maker, outside of the school, to be
@@ -52,11 +52,5 @@ async function fetchIt(): Promise<void> {
 <style scoped>
 .can {
   margin-bottom: 6px;
-}
-.quiet {
-  color: var(--quiet);
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { SpeechPlace, SpeechSettings } from '#contract/speech';
 import { computed, ref } from 'vue';
-import { sentenceOf } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import { useSpeechSettings } from '../session/speech-settings.ts';
 import StateNote from '../shell/StateNote.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import AgreementBox from './AgreementBox.vue';
 import BrowserListening from './BrowserListening.vue';
@@ -16,45 +16,39 @@ import { languageName, listOf } from '../wording/format.ts';
 const store = useSpeechSettings();
 const { error, load } = useLoaded(() => store.load());
 const settings = computed(() => store.settings);
-const refused = ref<string>();
+const { problem, attempt } = useDeed();
 /** Drawn anew after a refusal, so that a box does not stay ticked that the server did not take. */
 const attempts = ref(0);
 const own = computed(() => settings.value?.language ?? settings.value?.courses[0]?.language ?? 'en');
 
-async function attempt(deed: Promise<void>): Promise<void> {
-  refused.value = undefined;
-  try {
-    await deed;
-  } catch (failure) {
-    refused.value = sentenceOf(failure);
-    attempts.value++;
-  }
+async function go(deed: Promise<void>): Promise<void> {
+  if (!(await attempt(() => deed))) attempts.value++;
 }
 
 const languages = ({ languages: tags }: SpeechSettings['engines'][number]): string =>
   tags ? listOf(tags.map(languageName)) : 'decided by the server';
-const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(store.agree(place, agreed));
+const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => go(store.agree(place, agreed));
 </script>
 
 <template>
   <PageFrame title="Voice and words">
     <StateNote v-if="!settings" :busy="!error" :error="error" @retry="load" />
     <div v-else :key="attempts">
-      <p v-if="refused" class="problem" role="alert">{{ refused }}</p>
+      <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
       <section aria-labelledby="spoken">
         <h2 id="spoken">What you speak</h2>
         <LanguagePick
           label="You, wherever you teach"
           none="as the course says"
           :model-value="settings.language"
-          @update:model-value="attempt(store.speakAlways($event))"
+          @update:model-value="go(store.speakAlways($event))"
         />
         <LanguagePick
           v-for="course in settings.courses"
           :key="course.id"
           :label="`All teachers of ${course.title}`"
           :model-value="course.language"
-          @update:model-value="attempt(store.speakInCourse(course.id, $event ?? 'en'))"
+          @update:model-value="go(store.speakInCourse(course.id, $event ?? 'en'))"
         />
         <p class="quiet">
           Words of {{ listOf(settings.aligned.map(languageName)) }} recordings are timed by their sound; in other
@@ -148,7 +142,6 @@ const agree = (place: SpeechPlace, agreed: boolean): Promise<void> => attempt(st
 .quiet {
   max-width: 68ch;
   margin: 4px 0;
-  color: var(--quiet);
 }
 .v-table {
   margin-top: 8px;
@@ -160,11 +153,6 @@ td {
   text-align: left;
   vertical-align: top;
   border-bottom: 1px solid var(--hairline);
-}
-thead th {
-  color: var(--quiet);
-  font-weight: 400;
-  font-size: 13px;
 }
 tbody th {
   width: 15rem;
@@ -179,8 +167,5 @@ dl {
 code {
   font-size: 13px;
   overflow-wrap: anywhere;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

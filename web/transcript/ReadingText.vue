@@ -25,7 +25,7 @@ const pick = computed({
 
 <template>
   <template v-if="spoken">
-    <div v-if="languages.length > 0" class="quiet" @click.stop>
+    <div v-if="languages.length > 0" class="fine" @click.stop>
       Words in
       <ChoiceMenu
         v-model="pick"
@@ -38,7 +38,7 @@ const pick = computed({
     </div>
     <p v-if="translation" class="words" :lang="translation.language" dir="auto">{{ translation.text }}</p>
     <TranscriptText v-else :id="recording.id" :url="recordingUrl(recording)" :transcript="spoken" :live="live" />
-    <p v-if="translation?.source === 'machine'" class="quiet">Translated by a machine ({{ translation.engine }})</p>
+    <p v-if="translation?.source === 'machine'" class="fine">Translated by a machine ({{ translation.engine }})</p>
   </template>
 </template>
 
@@ -47,9 +47,5 @@ const pick = computed({
   margin-top: 4px;
   line-height: 1.45;
   overflow-wrap: anywhere;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
 }
 </style>

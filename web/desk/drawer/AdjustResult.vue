@@ -88,7 +88,6 @@ function takeAway(): void {
   margin: 8px 0 4px;
 }
 .refused {
-  color: rgb(var(--v-theme-error));
   font-size: 13px;
 }
 .buttons {

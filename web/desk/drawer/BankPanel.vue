@@ -51,10 +51,10 @@ onBeforeUnmount(() => player.stop());
   <SidePanel title="Remark bank" @close="$emit('close')">
     <p class="about">On {{ about }}</p>
     <BankPicker :picker="picker" @drop="take" @close="$emit('close')" />
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <p v-if="busy" class="quiet" role="status">Putting the greeting before it …</p>
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
+    <p v-if="busy" class="fine" role="status">Putting the greeting before it …</p>
     <GreetingLine v-if="!work.nameless" :greeting="greeting" :name="work.student.name" />
-    <p class="quiet keys">Digits or Enter: say it. Up and Down: go through. Right: listen. Escape: close.</p>
+    <p class="fine keys">Digits or Enter: say it. Up and Down: go through. Right: listen. Escape: close.</p>
   </SidePanel>
 </template>
 
@@ -69,15 +69,10 @@ onBeforeUnmount(() => player.stop());
   font-style: italic;
   font-size: 14px;
 }
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
 .keys {
   margin-top: 12px;
 }
-.problem {
-  color: rgb(var(--v-theme-error));
+.refused {
   font-size: 13px;
 }
 </style>

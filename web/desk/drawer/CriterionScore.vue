@@ -77,7 +77,7 @@ const weight = computed(() => {
     :data-criterion="criterion.id"
     @keydown="press"
   >
-    <p v-if="weight" class="figures quiet">{{ weight }}</p>
+    <p v-if="weight" class="figures fine">{{ weight }}</p>
     <v-radio-group :model-value="chosen" :name="criterion.id" :disabled="disabled" @update:model-value="choose">
       <v-radio v-for="step in steps" :key="step.key" :value="step.key" :class="{ chosen: step.key === chosen }">
         <template #label>
@@ -87,7 +87,7 @@ const weight = computed(() => {
         </template>
       </v-radio>
     </v-radio-group>
-    <p v-if="notAssessed" class="quiet">Not assessed: left out of the result.</p>
+    <p v-if="notAssessed" class="fine">Not assessed: left out of the result.</p>
     <PointsField
       v-if="!disabled && (other || (typed !== null && chosen === null))"
       :label="`Points for ${criterion.title}`"
@@ -162,12 +162,8 @@ const weight = computed(() => {
 .v-radio:focus-within .description {
   display: block;
 }
-.points,
-.quiet {
+.points {
   color: var(--quiet);
-}
-.quiet {
-  font-size: 13px;
 }
 .more {
   display: flex;

@@ -32,9 +32,3 @@ function kept(name: string): void {
     />
   </SidePanel>
 </template>
-
-<style scoped>
-.quiet {
-  color: var(--quiet);
-}
-</style>

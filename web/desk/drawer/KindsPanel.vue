@@ -19,14 +19,7 @@ function done(key: MarginKey): void {
 
 <template>
   <SidePanel title="Margin key" @close="$emit('close')">
-    <p class="quiet">The kinds of remark in {{ work.assignment.course }}, for all its teachers and students.</p>
+    <p class="fine">The kinds of remark in {{ work.assignment.course }}, for all its teachers and students.</p>
     <MarginKeyForm :course="work.course" :marginal-key="work.marginKey" @done="done" @leave="$emit('close')" />
   </SidePanel>
 </template>
-
-<style scoped>
-.quiet {
-  color: var(--quiet);
-  font-size: 13px;
-}
-</style>

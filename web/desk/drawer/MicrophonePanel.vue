@@ -84,7 +84,7 @@ const playBack = (): void => void new Audio(heard.value).play();
 
 <template>
   <SidePanel title="Microphone" @close="$emit('close')">
-    <p v-if="recorder.problem.value" class="problem" role="alert">{{ recorder.problem.value }}</p>
+    <p v-if="recorder.problem.value" class="refused" role="alert">{{ recorder.problem.value }}</p>
     <v-select
       class="field"
       label="Microphone"
@@ -167,11 +167,5 @@ meter {
 }
 .verdict.good {
   border-color: rgb(var(--v-theme-moss));
-}
-.quiet {
-  color: var(--quiet);
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -20,7 +20,7 @@ const left = computed(() => (parts.value ?? []).filter(({ thrown }) => !thrown).
 </script>
 
 <template>
-  <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
   <p v-else-if="!parts" class="quiet" role="status">Listening for pauses …</p>
   <p v-else-if="parts.length === 0" class="quiet">
     Nothing was selected or drawn in this talk-through, so it stays one remark.
@@ -55,9 +55,11 @@ const left = computed(() => (parts.value ?? []).filter(({ thrown }) => !thrown).
 </template>
 
 <style scoped>
+.intro {
+  color: var(--quiet);
+}
 .intro,
 .quiet {
-  color: var(--quiet);
   line-height: 1.35;
 }
 .row {
@@ -69,9 +71,6 @@ const left = computed(() => (parts.value ?? []).filter(({ thrown }) => !thrown).
 }
 .tools {
   margin-left: auto;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 ol {
   padding: 0;

@@ -58,15 +58,6 @@ async function make(parts: readonly Part[]): Promise<void> {
     <p v-if="!remark" class="quiet">Go to a talk-through, and make several remarks of it there.</p>
     <p v-else-if="working !== undefined" role="status">Making the remarks … {{ percent(working) }}</p>
     <PartsList v-else :key="remark.id" :remark="remark" :work="work" @make="make" @close="$emit('close')" />
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
   </SidePanel>
 </template>
-
-<style scoped>
-.quiet {
-  color: var(--quiet);
-}
-.problem {
-  color: rgb(var(--v-theme-error));
-}
-</style>

@@ -55,7 +55,6 @@ function give(): void {
   flex: 0 0 76px;
 }
 .refused {
-  color: rgb(var(--v-theme-error));
   font-size: 13px;
 }
 </style>

@@ -10,11 +10,12 @@ import {
   type StampPicture,
 } from '#contract/stamps';
 import { mdiPlus, mdiTrashCanOutline } from '@mdi/js';
-import { onMounted, ref, shallowRef, useTemplateRef } from 'vue';
-import { call, sentenceOf } from '../../session/api.ts';
+import { onMounted, shallowRef, useTemplateRef } from 'vue';
+import { call } from '../../session/api.ts';
 import StampDrawing from '../../folio/StampDrawing.vue';
 import { DRAWINGS } from '../../folio/stamp-drawings.ts';
 import SidePanel from '../../shell/SidePanel.vue';
+import { useDeed } from '../../shell/use-deed.ts';
 
 /** Stamps to put on the work: drawings that everybody has, and pictures of one's own. */
 defineProps<{ kind: string; /** Where the stamp will be put, in words. */ target: string }>();
@@ -23,7 +24,7 @@ const emit = defineEmits<{ close: []; stamp: [stamp: Stamp] }>();
 const SIZE = 2.5;
 
 const own = shallowRef<StampPicture[]>([]);
-const problem = ref<string>();
+const { problem, attempt } = useDeed();
 const chooser = useTemplateRef('chooser');
 
 onMounted(async () => {
@@ -34,22 +35,17 @@ async function add(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   const [file] = input.files ?? [];
   if (!file) return;
-  problem.value = undefined;
-  try {
+  await attempt(async () => {
     own.value = [...own.value, await call(addStamp, { params: { stamp: crypto.randomUUID() }, files: [file] })];
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  }
+  });
   input.value = '';
 }
 
 async function remove(stamp: StampPicture): Promise<void> {
-  try {
+  await attempt(async () => {
     await call(removeStamp, { params: { stamp: stamp.id } });
     own.value = own.value.filter(({ id }) => id !== stamp.id);
-  } catch (error) {
-    problem.value = sentenceOf(error);
-  }
+  });
 }
 </script>
 
@@ -99,7 +95,7 @@ async function remove(stamp: StampPicture): Promise<void> {
       aria-label="Picture for a stamp"
       @change="add"
     />
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
   </SidePanel>
 </template>
 
@@ -134,11 +130,7 @@ img {
   top: 0;
   right: 0;
 }
-.quiet {
-  color: var(--quiet);
-}
-.problem {
+.refused {
   margin-top: 8px;
-  color: rgb(var(--v-theme-error));
 }
 </style>

@@ -84,7 +84,7 @@ const microphone = computed(() => {
     <p v-else-if="counting > 0" class="words counting figures" role="status">{{ counting }}</p>
     <template v-else>
       <div class="words" role="status">
-        <p v-if="recorder.problem.value" class="problem">{{ recorder.problem.value }}</p>
+        <p v-if="recorder.problem.value" class="refused">{{ recorder.problem.value }}</p>
         <p v-else-if="notice" class="notice">
           {{ notice.text }}
           <v-btn v-if="notice.undo" size="small" variant="outlined" @click="desk.wayBack()">{{
@@ -213,9 +213,6 @@ const microphone = computed(() => {
   overflow: hidden;
   -webkit-box-orient: vertical;
   -webkit-line-clamp: 2;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 .quick {
   display: flex;

@@ -59,16 +59,13 @@ onBeforeUnmount(stop);
     title="Save it as a film, for somebody who does not come here"
     @click="save"
   />
-  <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
+  <span v-if="problem" class="refused" role="alert">{{ problem }}</span>
 </template>
 
 <style scoped>
 .figures,
-.problem {
+.refused {
   flex: none;
   font-size: 13px;
-}
-.problem {
-  color: rgb(var(--v-theme-error));
 }
 </style>
