@@ -31,6 +31,8 @@ const HEADINGS: [RegExp, Role][] = [
   [/^(student |matriculation |candidate )?(number|no\.?|id|nr\.?)$|^(matrikelnummer|número|numéro|nummer)$/u, 'number'],
 ];
 const MAIL = /^[^\s@<>]+@[^\s@<>]+\.[^\s@<>]+$/u;
+/** An address beside a name, as mail programs write it (RFC 5322, 3.4), or with a mark between. */
+const BESIDE_NAME = /[\s;,|]*<?([^\s@<>;,|]+@[^\s@<>;,|]+\.[^\s@<>;,|]+)>?[\s;,|]*/u;
 const NUMBER = /^(?=.*\d)[\p{L}\d./_-]{1,40}$/u;
 const DELIMITERS = ['\t', ';', ',', '|'];
 
@@ -39,7 +41,7 @@ export const isMail = (text: string): boolean => MAIL.test(text);
 
 /**
  * Reads a class list as people paste it: one name a line, or columns between tabs, semicolons, commas or bars, with a heading or
- * without. What stands between commas only and is two names is taken for "Family, Given".
+ * without; an address may also stand beside the name. What stands between commas only and is two names is taken for "Family, Given".
  * @param turned the two parts of a name are the other way round than they are taken for
  */
 export function readRoster(text: string, turned = false): ReadRoster {
@@ -80,7 +82,7 @@ function guessedRoles(rows: readonly (readonly string[])[], delimiter: string): 
   const roles = Array.from({ length: width }, (_, column): Role => {
     const cells = rows.map((row) => row[column] ?? '').filter((cell) => cell !== '');
     const most = (looks: (cell: string) => boolean): boolean => cells.filter(looks).length * 2 > cells.length;
-    if (most((cell) => cell.includes('@'))) return 'mail';
+    if (most((cell) => cell.includes('@') && !cell.includes(' '))) return 'mail';
     return most((cell) => NUMBER.test(cell)) ? 'number' : 'name';
   });
   const names = roles.flatMap((role, column) => (role === 'name' ? [column] : []));
@@ -99,5 +101,12 @@ function listedIn(cells: readonly string[], roles: readonly Role[], turned: bool
       .join(' ')
       .trim();
   const [before, after] = turned ? [of('family'), of('given')] : [of('given'), of('family')];
-  return { name: [of('name'), before, after].filter(Boolean).join(' '), mail: of('mail'), number: of('number') };
+  const listed = {
+    name: [of('name'), before, after].filter(Boolean).join(' '),
+    mail: of('mail'),
+    number: of('number'),
+  };
+  const beside = listed.mail === '' ? BESIDE_NAME.exec(listed.name) : null;
+  if (!beside) return listed;
+  return { ...listed, name: listed.name.replace(beside[0], ' ').trim(), mail: beside[1]! };
 }

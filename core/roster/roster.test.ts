@@ -26,6 +26,31 @@ describe('readRoster', () => {
     expect(twoParts).toBe(false);
   });
 
+  it('finds an address beside a name, as mail programs write it and as people do', () => {
+    const read = (text: string) => readRoster(text).lines.map(({ name, mail }) => [name, mail]);
+    expect(read('Aroha Ngata <aroha@example.org>\nBashir Osman <b@example.org>')).toEqual([
+      ['Aroha Ngata', 'aroha@example.org'],
+      ['Bashir Osman', 'b@example.org'],
+    ]);
+    expect(read('Ngata, Aroha <aroha@example.org>\nOsman, Bashir <b@example.org>')).toEqual([
+      ['Aroha Ngata', 'aroha@example.org'],
+      ['Bashir Osman', 'b@example.org'],
+    ]);
+    expect(
+      read('Aroha Ngata\nBashir Osman; b@example.org\nCatrin Pryce\nd@example.org Dorji Wangmo\nE @ home'),
+    ).toEqual([
+      ...[
+        ['Aroha Ngata', ''],
+        ['Bashir Osman', 'b@example.org'],
+        ['Catrin Pryce', ''],
+      ],
+      ...[
+        ['Dorji Wangmo', 'd@example.org'],
+        ['E @ home', ''],
+      ],
+    ]);
+  });
+
   it('turns the two parts of a name where they are the other way round', () => {
     expect(readRoster('Aroha, Ngata\nBashir, Osman').twoParts).toBe(true);
     expect(names('Aroha, Ngata\nBashir, Osman', true)).toEqual(['Aroha Ngata', 'Bashir Osman']);
