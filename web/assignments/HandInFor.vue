@@ -4,6 +4,7 @@ import { handInFor, type ClassRow } from '#contract/assignments';
 import { computed, ref, shallowRef } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 import { sendFiles } from '../session/resumable.ts';
+import FileInput from '../shell/FileInput.vue';
 import { counted } from '../wording/format.ts';
 
 /** Works that did not come through the app: scanned, or sent by mail. Each file is matched to a student by its name. */
@@ -19,15 +20,11 @@ interface Line {
 
 const lines = shallowRef<Line[]>([]);
 const busy = ref(false);
-const chooser = ref<HTMLInputElement>();
 const students = computed(() => props.rows.map(({ student }) => ({ value: student.id, title: student.name })));
 const ready = computed(() => lines.value.filter(({ student, state }) => student !== null && state !== 'done'));
 const left = computed(() => lines.value.filter(({ student, state }) => student === null && state !== 'done').length);
 
-function choose(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  const files = [...(input.files ?? [])];
-  input.value = '';
+function choose(files: readonly File[]): void {
   const found = matchFiles(
     files.map(({ name }) => name),
     props.rows.map(({ student }) => student),
@@ -73,16 +70,9 @@ const WORDS = { waiting: '', sending: 'is being read …', done: 'handed in', re
       Work on paper that was scanned, or that came by mail: choose all files at once. Their names say whose they are,
       where they can; several files of one student become one work.
     </p>
-    <v-btn variant="outlined" :disabled="busy" @click="chooser?.click()">Choose files …</v-btn>
-    <input
-      ref="chooser"
-      class="visually-hidden"
-      type="file"
-      multiple
-      tabindex="-1"
-      aria-label="Works of students"
-      @change="choose"
-    />
+    <FileInput v-slot="{ open }" label="Works of students" multiple @choose="choose">
+      <v-btn variant="outlined" :disabled="busy" @click="open">Choose files …</v-btn>
+    </FileInput>
     <table v-if="lines.length > 0" class="listing">
       <thead>
         <tr>

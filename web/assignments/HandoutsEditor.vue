@@ -3,8 +3,8 @@ import { addHandout, changeHandout, type Handout } from '#contract/handouts';
 import { mdiTrashCanOutline } from '@mdi/js';
 import { shallowRef } from 'vue';
 import { call } from '../session/api.ts';
+import FileInput from '../shell/FileInput.vue';
 import { useDeed } from '../shell/use-deed.ts';
-import FileLabel from './FileLabel.vue';
 import HandoutList from '../hand-in/HandoutList.vue';
 
 /** Files that go to the students: one to start from at once, a model to learn from perhaps only with their returned work. */
@@ -69,13 +69,9 @@ async function bringBack(): Promise<void> {
       <v-btn size="small" @click="bringBack">Bring it back</v-btn>
     </p>
     <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
-    <FileLabel
-      :label="busy ? 'Sending …' : 'Hand out a file …'"
-      multiple
-      aria-label="Files to hand out"
-      :disabled="busy"
-      @choose="choose"
-    />
+    <FileInput v-slot="{ open }" label="Files to hand out" multiple @choose="choose">
+      <v-btn size="small" :loading="busy" @click="open">Hand out a file …</v-btn>
+    </FileInput>
   </section>
 </template>
 

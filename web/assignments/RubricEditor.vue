@@ -8,13 +8,13 @@ import { useSortable } from '@vueuse/integrations/useSortable';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { saveAsFile } from '../outbox/save-as-file.ts';
 import { call } from '../session/api.ts';
+import FileInput from '../shell/FileInput.vue';
 import LateMenu from '../shell/LateMenu.vue';
 import type { MenuEntry } from '../shell/menu-entry.ts';
 import StateNote from '../shell/StateNote.vue';
 import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
 import { counted } from '../wording/format.ts';
-import FileLabel from './FileLabel.vue';
 import LevelRow from './LevelRow.vue';
 import {
   draftFrom,
@@ -246,12 +246,14 @@ async function keep(): Promise<void> {
         </LateMenu>
         <v-btn v-if="pasting === undefined" @click="pasting = ''">Paste a table</v-btn>
         <v-btn v-if="draft.length > 0 && !weighs" @click="weighs = true">Weights and bonus …</v-btn>
-        <FileLabel
-          label="Open a file …"
+        <FileInput
+          v-slot="{ open }"
+          label="A rubric as a file"
           accept=".csv,.tsv,.json,text/csv,application/json"
-          aria-label="A rubric as a file"
           @choose="choose"
-        />
+        >
+          <v-btn @click="open">Open a file …</v-btn>
+        </FileInput>
         <template v-if="draft.length > 0">
           <v-btn size="small" @click="save('csv')">Save as CSV</v-btn>
           <v-btn size="small" @click="save('json')">as JSON</v-btn>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { bankFile, bankTable, importBank, type BankReport, type Line } from '#contract/bank-file';
 import { urlOf } from '#contract/endpoint';
-import { computed, ref, shallowRef } from 'vue';
-import { call, sentenceOf } from '../session/api.ts';
+import { computed, shallowRef } from 'vue';
+import { call } from '../session/api.ts';
+import FileInput from '../shell/FileInput.vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { counted } from '../wording/format.ts';
 
 /** The bank as a file, out and in. Nothing comes in before it was shown what would. */
@@ -17,9 +19,7 @@ const FATES: Record<Line['fate'], string> = {
 
 const file = shallowRef<File>();
 const report = shallowRef<BankReport>();
-const problem = ref<string>();
-const busy = ref(false);
-const chooser = ref<HTMLInputElement>();
+const { busy, problem, attempt } = useDeed();
 const cut = computed(() => {
   const { lines = [], add = 0, merge = 0, known = 0, refuse = 0 } = report.value ?? {};
   return add + merge + known + refuse - lines.length;
@@ -37,23 +37,15 @@ const summary = computed(() => {
 
 async function send(bringIn: boolean): Promise<void> {
   if (!file.value) return;
-  busy.value = true;
-  problem.value = undefined;
-  try {
-    report.value = await call(importBank, { body: { bringIn }, files: [file.value] });
+  const done = await attempt(async () => {
+    report.value = await call(importBank, { body: { bringIn }, files: [file.value!] });
     if (bringIn) emit('changed');
-  } catch (error) {
-    problem.value = sentenceOf(error);
-    report.value = undefined;
-  } finally {
-    busy.value = false;
-  }
+  });
+  if (!done) report.value = undefined;
 }
 
-async function choose(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  file.value = input.files?.[0];
-  input.value = '';
+async function choose([chosen]: readonly File[]): Promise<void> {
+  file.value = chosen;
   report.value = undefined;
   await send(false);
 }
@@ -68,16 +60,14 @@ function leave(): void {
     <p>
       <a :href="urlOf(bankFile, {})" download>Save the bank as a file</a>
       <a :href="urlOf(bankTable, {})" download>Save its words as a table</a>
-      <button type="button" class="link" :disabled="busy" @click="chooser?.click()">Bring in a file …</button>
-      <input
-        ref="chooser"
-        class="visually-hidden"
-        type="file"
+      <FileInput
+        v-slot="{ open }"
+        label="A bank as a file, or a table"
         accept=".zip,.csv,text/csv,application/zip"
-        tabindex="-1"
-        aria-label="A bank as a file, or a table"
-        @change="choose"
-      />
+        @choose="choose"
+      >
+        <button type="button" class="link" :disabled="busy" @click="open">Bring in a file …</button>
+      </FileInput>
     </p>
     <v-progress-linear v-if="busy" indeterminate color="primary" height="4" aria-label="Looking at the file" />
     <p v-if="problem" class="refused" role="alert">{{ problem }}</p>

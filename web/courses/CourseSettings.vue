@@ -151,6 +151,7 @@ const copy = (): Promise<void> =>
 }
 .language {
   flex: 0 1 220px;
+  margin-top: 0;
 }
 .key {
   max-width: 300px;

@@ -2,6 +2,7 @@
 import { listStudents, takeOut, type RosterReport } from '#contract/roster';
 import { computed, ref, shallowRef } from 'vue';
 import { call } from '../session/api.ts';
+import FileInput from '../shell/FileInput.vue';
 import { useDeed } from '../shell/use-deed.ts';
 import { counted } from '../wording/format.ts';
 import RosterLines from './RosterLines.vue';
@@ -15,7 +16,6 @@ const file = shallowRef<File>();
 const turned = ref(false);
 const report = shallowRef<RosterReport>();
 const { busy, problem, attempt } = useDeed();
-const chooser = ref<HTMLInputElement>();
 const coming = computed(() => report.value?.lines.filter(({ fate }) => fate === 'add' || fate === 'join').length ?? 0);
 const refused = computed(() => report.value?.lines.filter(({ fate }) => fate === 'refuse').length ?? 0);
 
@@ -37,11 +37,9 @@ const undo = () =>
     emit('changed');
   });
 
-function choose(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  file.value = input.files?.[0];
-  input.value = '';
-  if (file.value) void send(false);
+function choose([chosen]: readonly File[]): void {
+  file.value = chosen;
+  void send(false);
 }
 
 function turn(now: boolean | null): void {
@@ -73,16 +71,14 @@ function done(): void {
         <v-btn type="submit" variant="flat" color="primary" :loading="busy" :disabled="text.trim() === ''"
           >Look at the list</v-btn
         >
-        <v-btn variant="text" @click="chooser?.click()">Choose a file …</v-btn>
-        <input
-          ref="chooser"
-          class="visually-hidden"
-          type="file"
+        <FileInput
+          v-slot="{ open }"
+          label="A class list as a file"
           accept=".csv,.txt,.tsv,.xlsx,text/csv,text/plain"
-          tabindex="-1"
-          aria-label="A class list as a file"
-          @change="choose"
-        />
+          @choose="choose"
+        >
+          <v-btn variant="text" @click="open">Choose a file …</v-btn>
+        </FileInput>
       </div>
     </form>
     <div v-else class="report">

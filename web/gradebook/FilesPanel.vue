@@ -5,6 +5,7 @@ import { gradesCsv, gradesXlsx, readGradeTable, type Gradebook } from '#contract
 import { readMembers } from '#contract/roster';
 import { computed, ref, shallowRef } from 'vue';
 import { call } from '../session/api.ts';
+import FileInput from '../shell/FileInput.vue';
 import SidePanel from '../shell/SidePanel.vue';
 import { useDeed } from '../shell/use-deed.ts';
 import { counted } from '../wording/format.ts';
@@ -30,7 +31,6 @@ const plan = shallowRef<ImportPlan>();
 const taken = ref<number>();
 let takeBack = (): void => undefined;
 const { busy, problem, attempt } = useDeed();
-const chooser = ref<HTMLInputElement>();
 
 const count = (fate: PlannedCell['fate']): number => plan.value!.cells.filter((cell) => cell.fate === fate).length;
 const coming = computed(() => plan.value?.cells.flatMap(({ change }) => change ?? []) ?? []);
@@ -45,11 +45,7 @@ const summary = computed(() =>
     .join(', '),
 );
 
-async function choose(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = '';
-  if (!file) return;
+async function choose([file]: [File, ...File[]]): Promise<void> {
   leave();
   await attempt(async () => {
     const params = { course: props.book.course.id };
@@ -100,16 +96,9 @@ function leave(): void {
         A table comes in with a first line that says what is in each column: Student, Number or Mail, and the titles of
         assignments. Empty cells change nothing.
       </p>
-      <v-btn variant="outlined" :loading="busy" @click="chooser?.click()">Look at a file …</v-btn>
-      <input
-        ref="chooser"
-        class="visually-hidden"
-        type="file"
-        accept=".csv,.tsv,.txt,.xlsx"
-        tabindex="-1"
-        aria-label="Grades as a file"
-        @change="choose"
-      />
+      <FileInput v-slot="{ open }" label="Grades as a file" accept=".csv,.tsv,.txt,.xlsx" @choose="choose">
+        <v-btn variant="outlined" :loading="busy" @click="open">Look at a file …</v-btn>
+      </FileInput>
       <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
       <p v-if="taken !== undefined" role="status">
         {{ counted(taken, 'grade') }} came in, as drafts.

@@ -3,6 +3,7 @@ import { urlOf } from '#contract/endpoint';
 import { oneRosterFile, readOneRosterFile, takeBackOneRoster, type OneRosterReport } from '#contract/oneroster';
 import { computed, ref, shallowRef } from 'vue';
 import { call } from '../session/api.ts';
+import FileInput from '../shell/FileInput.vue';
 import { useDeed } from '../shell/use-deed.ts';
 import { counted } from '../wording/format.ts';
 import PlanTable from './PlanTable.vue';
@@ -11,7 +12,6 @@ import PlanTable from './PlanTable.vue';
 const props = defineProps<{ course: string }>();
 const emit = defineEmits<{ changed: [] }>();
 
-const chooser = ref<HTMLInputElement>();
 const file = shallowRef<File>();
 const report = shallowRef<OneRosterReport>();
 const { busy, problem, attempt } = useDeed();
@@ -47,12 +47,10 @@ const takeBack = (): Promise<boolean> =>
     emit('changed');
   });
 
-function choose(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  file.value = input.files?.[0];
-  input.value = '';
+function choose([chosen]: readonly File[]): void {
+  file.value = chosen;
   report.value = undefined;
-  if (file.value) void send(null, false);
+  void send(null, false);
 }
 function leave(): void {
   report.value = file.value = problem.value = told.value = undefined;
@@ -66,16 +64,9 @@ function leave(): void {
       OneRoster 1.2 is an open standard for students, assignments and results: one .zip file with tables in it.
     </p>
     <p><a :href="urlOf(oneRosterFile, { course })" download>Save as OneRoster (.zip)</a></p>
-    <v-btn variant="outlined" :loading="busy && !report" @click="chooser?.click()">Look at a OneRoster file …</v-btn>
-    <input
-      ref="chooser"
-      class="visually-hidden"
-      type="file"
-      accept=".zip"
-      tabindex="-1"
-      aria-label="A OneRoster file"
-      @change="choose"
-    />
+    <FileInput v-slot="{ open }" label="A OneRoster file" accept=".zip" @choose="choose">
+      <v-btn variant="outlined" :loading="busy && !report" @click="open">Look at a OneRoster file …</v-btn>
+    </FileInput>
     <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
     <p v-if="told" role="status">{{ told }}</p>
     <v-btn v-if="report?.broughtIn" size="small" variant="outlined" :loading="busy" @click="takeBack"

@@ -16,9 +16,10 @@ import {
   mdiRectangleOutline,
   mdiVectorLine,
 } from '@mdi/js';
-import { computed, inject, ref, useTemplateRef } from 'vue';
+import { computed, inject, ref } from 'vue';
 import { useMarginKey } from '../feedback/margin-key.ts';
 import { saveAsFile } from '../outbox/save-as-file.ts';
+import FileInput from '../shell/FileInput.vue';
 import { NoInkml } from './inkml-file.ts';
 import { INKING } from './inking.ts';
 import { useInkTools, WIDTHS, type Hand } from './ink-tools.ts';
@@ -57,7 +58,6 @@ const hint = computed(() => {
 });
 
 const inking = inject(INKING, undefined);
-const file = useTemplateRef('file');
 const problem = ref<string>();
 
 function save(): void {
@@ -66,16 +66,13 @@ function save(): void {
   if (saved) saveAsFile(new Blob([saved.content], { type: 'application/inkml+xml' }), saved.name);
 }
 
-async function take(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const [chosen] = input.files ?? [];
+async function take([chosen]: [File, ...File[]]): Promise<void> {
   problem.value = undefined;
   try {
-    if (chosen) await inking?.take(await chosen.text());
+    await inking?.take(await chosen.text());
   } catch (error) {
     problem.value = error instanceof NoInkml ? error.message : 'This file cannot be read. Choose another.';
   }
-  input.value = '';
 }
 
 function choose(one: string): void {
@@ -144,14 +141,15 @@ function choose(one: string): void {
       title="Save the strokes of this work as InkML"
       @click="save"
     />
-    <v-btn
-      :icon="mdiUploadOutline"
-      size="28"
-      aria-label="Put the strokes of an InkML file on this page"
-      title="Put the strokes of an InkML file on this page"
-      @click="file?.click()"
-    />
-    <input ref="file" type="file" accept=".inkml,.xml" hidden aria-label="InkML file" @change="take" />
+    <FileInput v-slot="{ open }" label="InkML file" accept=".inkml,.xml" @choose="take">
+      <v-btn
+        :icon="mdiUploadOutline"
+        size="28"
+        aria-label="Put the strokes of an InkML file on this page"
+        title="Put the strokes of an InkML file on this page"
+        @click="open"
+      />
+    </FileInput>
     <span class="hint" :role="problem ? 'alert' : undefined">{{ problem ?? hint }}</span>
     <v-btn size="small" variant="outlined" :prepend-icon="mdiCheck" title="Stop drawing (I)" @click="on = false"
       >Done</v-btn

@@ -124,6 +124,9 @@ form {
 table {
   width: 100%;
 }
+tbody :is(th, td) {
+  vertical-align: middle;
+}
 .apart th {
   font-weight: 650;
 }

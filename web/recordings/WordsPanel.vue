@@ -5,6 +5,7 @@ import { recordingCaptions, type Recording } from '#contract/recordings';
 import { MOST_SAID } from '#contract/transcripts';
 import { mdiTranslate } from '@mdi/js';
 import { computed, ref } from 'vue';
+import FileInput from '../shell/FileInput.vue';
 import { useDeed } from '../shell/use-deed.ts';
 import { COMMON_LANGUAGES } from '../transcript/language.ts';
 import LanguageSelect from '../transcript/LanguageSelect.vue';
@@ -50,12 +51,8 @@ async function speaksIn(language: string): Promise<void> {
   else await go('listen', () => actions.listenAgain(props.recording, language));
 }
 
-async function take(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = '';
-  if (file) await go('import', async () => actions.importCaptions(props.recording, spoken.value, await file.text()));
-}
+const take = ([file]: [File, ...File[]]): Promise<void> =>
+  go('import', async () => actions.importCaptions(props.recording, spoken.value, await file.text()));
 </script>
 
 <template>
@@ -107,13 +104,14 @@ async function take(event: Event): Promise<void> {
           >{{ { vtt: 'WebVTT', srt: 'SRT', json: 'JSON' }[format] }}</a
         >
       </template>
-      <label class="file"
-        >Import captions or text<input
-          class="visually-hidden"
-          type="file"
-          accept=".vtt,.srt,.txt,text/plain,text/vtt"
-          @change="take"
-      /></label>
+      <FileInput
+        v-slot="{ open }"
+        label="Captions or text as a file"
+        accept=".vtt,.srt,.txt,text/plain,text/vtt"
+        @choose="take"
+      >
+        <button type="button" class="file" @click="open">Import captions or text</button>
+      </FileInput>
     </p>
     <button type="button" class="earlier" :aria-expanded="looksBack" @click="looksBack = !looksBack">
       Earlier words
@@ -157,10 +155,6 @@ async function take(event: Event): Promise<void> {
 .file {
   text-decoration: underline dotted;
   cursor: pointer;
-}
-.file:focus-within {
-  outline: 2px solid var(--ink);
-  outline-offset: 2px;
 }
 a {
   color: inherit;

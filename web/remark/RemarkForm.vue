@@ -3,6 +3,7 @@ import type { Rubric } from '#core/grading';
 import { mdiLinkVariant, mdiPaperclip, mdiTagOutline } from '@mdi/js';
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useSchool } from '../session/school.ts';
+import FileInput from '../shell/FileInput.vue';
 import { byteSize } from '../wording/format.ts';
 import { linkOf, type Draft } from './draft.ts';
 
@@ -21,7 +22,6 @@ const schools = useSchool();
 
 const text = useTemplateRef<{ focus: () => void }>('text');
 const words = useTemplateRef<{ focus: () => void }>('words');
-const chooser = useTemplateRef('chooser');
 const file = ref<File>();
 const problem = ref<string>();
 const link = ref(draft.value.content.link ?? '');
@@ -37,13 +37,12 @@ onMounted(async () => {
   (suggests.value ? words : text).value?.focus();
 });
 
-async function choose(event: Event): Promise<void> {
-  const [chosen] = (event.target as HTMLInputElement).files ?? [];
+async function choose([chosen]: [File, ...File[]]): Promise<void> {
   problem.value = undefined;
   // Where the server cannot be asked now, it says so itself when the file arrives.
   const most = (await schools.load().catch(() => undefined))?.limits.fileBytes ?? Infinity;
-  if (chosen && chosen.size > most) problem.value = `${chosen.name} is larger than ${byteSize(most)}.`;
-  else if (chosen?.size === 0) problem.value = `${chosen.name} is empty (0 bytes).`;
+  if (chosen.size > most) problem.value = `${chosen.name} is larger than ${byteSize(most)}.`;
+  else if (chosen.size === 0) problem.value = `${chosen.name} is empty (0 bytes).`;
   else file.value = chosen;
 }
 
@@ -151,16 +150,9 @@ function save(): void {
         :aria-expanded="shows.link"
         @click="shows.link = !shows.link"
       />
-      <template v-if="!existing">
-        <v-btn
-          :icon="mdiPaperclip"
-          size="30"
-          aria-label="Attach a file"
-          title="File"
-          @click="(chooser as HTMLInputElement).click()"
-        />
-        <input ref="chooser" type="file" class="visually-hidden" tabindex="-1" aria-label="File" @change="choose" />
-      </template>
+      <FileInput v-if="!existing" v-slot="{ open }" label="File" @choose="choose">
+        <v-btn :icon="mdiPaperclip" size="30" aria-label="Attach a file" title="File" @click="open" />
+      </FileInput>
       <v-btn
         :icon="mdiTagOutline"
         size="30"

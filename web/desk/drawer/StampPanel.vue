@@ -10,10 +10,11 @@ import {
   type StampPicture,
 } from '#contract/stamps';
 import { mdiPlus, mdiTrashCanOutline } from '@mdi/js';
-import { onMounted, shallowRef, useTemplateRef } from 'vue';
+import { onMounted, shallowRef } from 'vue';
 import { call } from '../../session/api.ts';
 import StampDrawing from '../../folio/StampDrawing.vue';
 import { DRAWINGS } from '../../folio/stamp-drawings.ts';
+import FileInput from '../../shell/FileInput.vue';
 import SidePanel from '../../shell/SidePanel.vue';
 import { useDeed } from '../../shell/use-deed.ts';
 
@@ -25,20 +26,15 @@ const SIZE = 2.5;
 
 const own = shallowRef<StampPicture[]>([]);
 const { problem, attempt } = useDeed();
-const chooser = useTemplateRef('chooser');
 
 onMounted(async () => {
   own.value = await call(readStamps).catch(() => []);
 });
 
-async function add(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const [file] = input.files ?? [];
-  if (!file) return;
+async function add([file]: [File, ...File[]]): Promise<void> {
   await attempt(async () => {
     own.value = [...own.value, await call(addStamp, { params: { stamp: crypto.randomUUID() }, files: [file] })];
   });
-  input.value = '';
 }
 
 async function remove(stamp: StampPicture): Promise<void> {
@@ -83,18 +79,9 @@ async function remove(stamp: StampPicture): Promise<void> {
         />
       </li>
     </ul>
-    <v-btn size="small" variant="outlined" :prepend-icon="mdiPlus" @click="(chooser as HTMLInputElement).click()"
-      >A picture of your own</v-btn
-    >
-    <input
-      ref="chooser"
-      type="file"
-      class="visually-hidden"
-      tabindex="-1"
-      accept="image/png,image/jpeg,image/webp"
-      aria-label="Picture for a stamp"
-      @change="add"
-    />
+    <FileInput v-slot="{ open }" label="Picture for a stamp" accept="image/png,image/jpeg,image/webp" @choose="add">
+      <v-btn size="small" variant="outlined" :prepend-icon="mdiPlus" @click="open">A picture of your own</v-btn>
+    </FileInput>
     <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
   </SidePanel>
 </template>
