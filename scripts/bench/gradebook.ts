@@ -44,8 +44,8 @@ export async function benchGradebook(): Promise<object> {
       openedCrowd: figure('ms', [openedLarge], `${CROWD.students} × ${CROWD.assignments}, for comparison`),
       longestTaskWhileScrolling: figure(
         'ms',
-        [await scrolling(page, 100)],
-        'none over 50 (0: none was), 100 px a frame down and across',
+        [await scrolling(page, 100), await scrolling(page, 100), await scrolling(page, 100)],
+        'none over 50 (0: none was), 100 px a frame down and across, three times',
       ),
       longestTaskWhileJumping: figure(
         'ms',
@@ -169,6 +169,7 @@ async function fills(teacher: Client, course: string): Promise<number[]> {
 
 /** The longest task while somebody scrolls down and across; 0 where the browser reports none, so none over 50 ms. */
 async function scrolling(page: Page, pixels: number): Promise<number> {
+  await page.evaluate(`document.querySelector('.grid').scrollTo(0, 0)`);
   await page.waitForTimeout(1500);
   await page.evaluate(`(() => {
     window.longest = 0;

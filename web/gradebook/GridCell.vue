@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { GradeCell } from '#contract/gradebook';
-import { cellWords, type ShownAs } from './cell-words.ts';
-import GradeBox from './GradeBox.vue';
+import { cellWords, isDraft, resultWords, signOf, type ShownAs } from './cell-words.ts';
 
 /**
- * One cell of the grid. Its place is its own, whatever stands before it: a column that comes into sight moves no other, and only its
+ * One cell of the grid: how far it is, the result or the flag, and what was spoken and heard. What it says is an attribute: words
+ * that are hidden from sight would cost more to paint than all that is seen. Its place is its own, whatever stands before it: a column that comes into sight moves no other, and only its
  * cells are drawn.
  */
 defineProps<{
@@ -20,6 +20,9 @@ defineProps<{
 const editing = defineModel<string | undefined>('editing');
 // All that it tells is declared: a listener that is passed on would be another at each drawing of its row, and draw it, too.
 defineEmits<{ commit: []; press: [event: MouseEvent]; drag: [event: PointerEvent] }>();
+
+/** As many ticks for spoken remarks as there is room for. */
+const MOST_TICKS = 6;
 </script>
 
 <template>
@@ -29,6 +32,7 @@ defineEmits<{ commit: []; press: [event: MouseEvent]; drag: [event: PointerEvent
     :style="{ left: `${start}px` }"
     role="gridcell"
     :aria-selected="selected"
+    :aria-label="`${name}, ${title}: ${cellWords(cell)}`"
     @mousedown.prevent="$emit('press', $event)"
     @pointerenter="$emit('drag', $event)"
   >
@@ -41,9 +45,26 @@ defineEmits<{ commit: []; press: [event: MouseEvent]; drag: [event: PointerEvent
       @mousedown.stop
       @blur="$emit('commit')"
     />
-    <template v-else>
-      <span class="visually-hidden">{{ name }}, {{ title }}: {{ cellWords(cell ?? undefined) }}</span>
-      <GradeBox :cell="cell" :as="as" />
+    <template v-else-if="cell">
+      <span class="line" aria-hidden="true">
+        <span class="sign">{{ signOf(cell) }}</span>
+        <span v-if="cell.nameless" class="flag">no names</span>
+        <span v-else-if="cell.flag" class="flag">{{ cell.flag }}</span>
+        <span v-else class="result" :class="{ draft: isDraft(cell) }">{{ resultWords(cell, as) }}</span>
+      </span>
+      <span
+        v-if="cell.late || cell.unanswered > 0 || cell.spoken > 0"
+        class="below"
+        :data-words="`${cell.late ? 'late ' : ''}${cell.unanswered > 0 ? 'asks' : ''}`"
+        aria-hidden="true"
+      >
+        <span
+          v-for="tick in Math.min(cell.spoken, MOST_TICKS)"
+          :key="tick"
+          class="tick"
+          :class="{ heard: tick <= cell.heard }"
+        ></span>
+      </span>
     </template>
   </div>
 </template>
@@ -76,5 +97,55 @@ defineEmits<{ commit: []; press: [event: MouseEvent]; drag: [event: PointerEvent
   font: inherit;
   text-align: end;
   outline: none;
+}
+.line {
+  display: flex;
+  gap: 6px;
+  justify-content: space-between;
+  align-items: baseline;
+}
+.sign {
+  color: var(--quiet);
+  font-size: 12px;
+}
+.result {
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+  font-variant-numeric: tabular-nums;
+}
+/* Not told by colour: what is still a draft leans and is underlined, as in a manuscript. */
+.draft {
+  font-style: italic;
+  text-decoration: underline dotted;
+  text-underline-offset: 3px;
+}
+.flag {
+  font-size: 12px;
+}
+.below {
+  display: flex;
+  gap: 2px;
+  justify-content: flex-end;
+  align-items: center;
+  height: 13px;
+  color: var(--quiet);
+  font-size: 11px;
+  line-height: 1;
+}
+/* What is told in the cell's own words, in another order. */
+.below::before {
+  content: attr(data-words);
+  margin-inline-end: 4px;
+}
+.tick {
+  width: 4px;
+  height: 9px;
+  border: 1px solid var(--quiet);
+  border-radius: 1px;
+}
+.heard {
+  background: var(--ink);
+  border-color: var(--ink);
 }
 </style>

@@ -39,7 +39,7 @@ const percentWords = ({ percentage, grade }: CourseGrade): string =>
       {{ row.name }}<span v-if="row.left" class="quiet"> has left</span>
     </div>
     <div
-      :id="idOfCell(at(COURSE_COLUMN))"
+      :id="active === COURSE_COLUMN ? idOfCell(at(COURSE_COLUMN)) : undefined"
       class="course"
       :class="{ active: active === COURSE_COLUMN }"
       role="gridcell"
@@ -51,7 +51,7 @@ const percentWords = ({ percentage, grade }: CourseGrade): string =>
     </div>
     <GridCell
       v-for="{ index: column, column: { title, at: place }, start, place: key } in columns"
-      :id="idOfCell(at(column))"
+      :id="active === column ? idOfCell(at(column)) : undefined"
       :key="key"
       :editing="active === column ? editing : undefined"
       :name="row.name"

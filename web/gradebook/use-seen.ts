@@ -10,7 +10,7 @@ const NAME = 190;
 const COURSE = 96;
 const COLUMN = 104;
 /** So many beyond each edge are drawn before they are seen. */
-const BEYOND = { down: 4, across: 2 };
+const BEYOND = { down: 3, across: 1 };
 
 /** A column in sight. */
 export interface SeenColumn {
