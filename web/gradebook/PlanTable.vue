@@ -57,7 +57,7 @@ table {
 .new td:last-child {
   font-weight: 650;
 }
-.becomes {
+.refused .becomes {
   white-space: nowrap;
 }
 .unchanged {

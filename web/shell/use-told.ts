@@ -1,5 +1,5 @@
 import { ref, type Ref } from 'vue';
-import { sentenceOf } from '../session/api.ts';
+import { useDeed } from './use-deed.ts';
 
 /** What became of it, as a sentence. */
 export interface Told {
@@ -16,17 +16,13 @@ export interface Telling {
 
 /** Like `useDeed`, where one also wants to read that it was done. */
 export function useTold(): Telling {
-  const busy = ref(false);
   const told = ref<Told>();
-  async function attempt(deed: () => Promise<string>): Promise<void> {
-    busy.value = true;
-    try {
-      told.value = { text: await deed() };
-    } catch (failure) {
-      told.value = { text: sentenceOf(failure), wrong: true };
-    } finally {
-      busy.value = false;
-    }
-  }
-  return { busy, told, attempt };
+  const { busy, problem, attempt } = useDeed();
+  return {
+    ...{ busy, told },
+    async attempt(deed) {
+      const done = await attempt(async () => (told.value = { text: await deed() }));
+      if (!done) told.value = { text: problem.value!, wrong: true };
+    },
+  };
 }
