@@ -24,9 +24,10 @@ export async function addPersonCommand({ name, login, teaches, learns }: AddPers
     return await db.transaction(async (tx) => {
       await refuseSampleSchool(tx);
       await nameSchool(tx, 'Vivid Margin');
-      const id = await addPerson(tx, { name, login, passwordHash });
+      const learnsIn = learns ? await findOrAddCourse(tx, learns) : null;
+      const id = await addPerson(tx, { name, login, passwordHash, madeIn: learnsIn });
       if (teaches) await enrol(tx, await findOrAddCourse(tx, teaches), id, 'teacher');
-      if (learns) await enrol(tx, await findOrAddCourse(tx, learns), id, 'student');
+      if (learnsIn) await enrol(tx, learnsIn, id, 'student');
       return { id };
     });
   } catch (error) {

@@ -15,6 +15,8 @@ export const NewPlatform = z.object({
   tokenAddress: Address,
   keysAddress: Address,
   trustsMail: z.boolean(),
+  /** Its id for this school's deployment; empty where the first launch is to say it. */
+  deployment: z.string().trim().max(255).default(''),
 });
 export type NewPlatform = z.infer<typeof NewPlatform>;
 /** The simulated one is asked in plain HTTP, on the machine itself. */
@@ -69,6 +71,30 @@ const SentState = z.object({
   problems: z.array(z.object({ student: z.string(), why: z.string() })),
 });
 export type SentState = z.infer<typeof SentState>;
+
+/** Who has come from a platform in this browser and is to say whether they have an account here. */
+export const readArrival = endpoint({
+  method: 'GET',
+  path: '/platform-arrival',
+  answer: z.object({
+    platform: z.string(),
+    /** The course there. */
+    title: z.string(),
+    name: z.string(),
+    mail: z.string(),
+    teaches: z.boolean(),
+    /** Somebody here has the same mail address. */
+    known: z.boolean(),
+  }),
+});
+const Place = z.object({
+  /** Where in the app it goes on. */
+  to: z.string(),
+});
+/** Whoever is signed in is the one who came. */
+export const linkArrival = endpoint({ method: 'POST', path: '/platform-arrival/link', answer: Place });
+/** Whoever came has no account here and gets one. */
+export const newFromArrival = endpoint({ method: 'POST', path: '/platform-arrival/new', answer: Place });
 
 export const readCoursePlatform = endpoint({
   method: 'GET',

@@ -24,6 +24,20 @@ export const Member = z.object({
 });
 export type Member = z.infer<typeof Member>;
 
+/** Somebody who has an account, is asked into a course, and has not answered; called as whoever asked them did. */
+export const Invited = z.object({ id: Id, name: z.string(), teaches: z.boolean(), madeAt: Instant });
+export type Invited = z.infer<typeof Invited>;
+
+/** What somebody is asked into. */
+export const Invitation = z.object({
+  course: Id,
+  title: z.string(),
+  teaches: z.boolean(),
+  /** Null where that account is gone. */
+  invitedBy: z.string().nullable(),
+});
+export type Invitation = z.infer<typeof Invitation>;
+
 /** A class list, pasted or as a file, and what comes of each of its lines. */
 export const MOST_LISTED = 1000;
 export const RosterText = z.object({
@@ -41,13 +55,13 @@ export const RosterReport = z.object({
       name: z.string(),
       mail: z.string(),
       number: z.string(),
-      fate: z.enum(['add', 'join', 'known', 'refuse']),
+      fate: z.enum(['add', 'join', 'invite', 'known', 'refuse']),
       why: z.enum(['noName', 'longName', 'noMail', 'twice', 'otherName', 'teaches']).optional(),
     }),
   ),
   twoParts: z.boolean(),
   done: z.boolean(),
-  /** Who is in the course now and was not before; for taking it back. */
+  /** Who is in the course now or invited to it, and was not before; for taking it back. */
   added: z.array(Id),
 });
 export type RosterReport = z.infer<typeof RosterReport>;
@@ -57,6 +71,7 @@ export const readMembers = endpoint({
   path: '/courses/:course/members',
   answer: z.object({
     members: z.array(Member),
+    invited: z.array(Invited),
     /** Until when the code of the course works; null where there is none. */
     codeUntil: Instant.nullable(),
     /** The school has a mail server. */
@@ -70,7 +85,7 @@ export const listStudents = endpoint({
   upload: { files: 'perhaps', largest: 'picture' },
   answer: RosterReport,
 });
-/** Takes students out of the course who have handed in nothing in it. */
+/** Takes students out of the course who have handed in nothing in it, and takes invitations back. */
 export const takeOut = endpoint({
   method: 'POST',
   path: '/courses/:course/roster/taken-out',
@@ -89,7 +104,25 @@ export const inviteTeacher = endpoint({
   method: 'POST',
   path: '/courses/:course/teachers',
   body: z.object({ name: PersonName, mail: Mail }),
-  answer: z.object({ slip: Slip.nullable(), mailed: z.boolean() }),
+  answer: z.object({
+    slip: Slip.nullable(),
+    mailed: z.boolean(),
+    /** They have an account, and find the invitation when they sign in. */
+    invited: z.boolean(),
+  }),
+});
+
+/** What whoever asks is invited to. */
+export const readInvitations = endpoint({
+  method: 'GET',
+  path: '/invitations',
+  answer: z.object({ invitations: z.array(Invitation) }),
+});
+export const answerInvitation = endpoint({
+  method: 'PUT',
+  path: '/invitations/:invitation',
+  body: z.object({ accept: z.boolean() }),
+  answer: z.object({ invitations: z.array(Invitation) }),
 });
 
 /** A student leaves, and their works stay; or comes back. */

@@ -111,7 +111,7 @@ async function addPeople(db: Queries): Promise<{
   const secondCourse = await addCourse(db, SECOND_COURSE);
   await db.query('update courses set terms = $2 where id = $1', [course, JSON.stringify(TERMS)]);
   for (const name of [...TEACHERS, ...STUDENTS]) {
-    const person = await addPerson(db, { name, login: loginOf(name), passwordHash });
+    const person = await addPerson(db, { name, login: loginOf(name), passwordHash, madeIn: course });
     ids.set(loginOf(name), person);
     await enrol(db, course, person, TEACHERS.includes(name) ? 'teacher' : 'student');
   }

@@ -26,7 +26,7 @@ import { sameOrigin } from './http/same-origin.ts';
 import { LARGEST_FORM } from './http/serve.ts';
 import { webApp } from './http/web-app.ts';
 import { joiningRoutes } from './joining/routes.ts';
-import { stewardRoutes } from './joining/steward-routes.ts';
+import { stewardRoutes } from './roster/steward-routes.ts';
 import { languageRoutes } from './languages/routes.ts';
 import { mailRoutes } from './mail/routes.ts';
 import { marginKeyRoutes } from './margin-key/routes.ts';

@@ -60,8 +60,8 @@ export const problems = {
     new ProblemError(
       403,
       'sign-in-over',
-      'Sign-in is over',
-      'This way in has been used already, has waited too long, or was begun in another browser. Open it once more from your learning platform, and let your browser keep cookies.',
+      'Sign-in link expired',
+      'This sign-in link has been used already, has expired, or was opened in another browser. Open Vivid Margin again from your learning platform, and allow cookies.',
     ),
   launchRefused: (why: string) =>
     new ProblemError(
@@ -70,12 +70,33 @@ export const problems = {
       'You cannot come in this way',
       `What your learning platform sent is not taken. ${why}`,
     ),
-  mailTaken: () =>
+  arrivalOver: () =>
     new ProblemError(
-      403,
-      'mail-taken',
-      'You are known here already',
-      'Somebody here has your mail address, and this platform is not trusted with addresses. Sign in here by name, or ask whoever looks after your school.',
+      404,
+      'arrival-over',
+      'Sign-in has expired',
+      'Open Vivid Margin from your learning platform again, and finish within ten minutes.',
+    ),
+  alreadyLinked: () =>
+    new ProblemError(
+      409,
+      'already-linked',
+      'Already linked',
+      'This platform account is linked to an account here already. Ask the school’s steward if that is wrong.',
+    ),
+  privateAddress: (host: string) =>
+    new ProblemError(
+      422,
+      'private-address',
+      'Address not allowed',
+      `${host} leads to this machine or its own network. Whoever runs this server can allow that with VIVID_PRIVATE_PLATFORMS=true.`,
+    ),
+  tooManyLaunches: () =>
+    new ProblemError(
+      429,
+      'too-many-launches',
+      'Too many sign-ins',
+      'Too many sign-ins were started from your network. Wait a minute and open it again from your learning platform.',
     ),
   platformKnown: () =>
     new ProblemError(
@@ -347,12 +368,26 @@ export const problems = {
       'Not only yours',
       'Whoever has a slip has the account. Somebody here is also in a course that you do not teach, or is a teacher, so only the school’s steward can give them a new one.',
     ),
-  mergeElsewhere: () =>
+  notOnlyYours: (name: string) =>
     new ProblemError(
       403,
-      'merge-elsewhere',
-      'Not only yours',
-      'This student is also in a course that you do not teach, so you cannot do away with this entry. Keep it, and merge the other one into it.',
+      'not-only-yours',
+      'Shared with others',
+      `${name} wasn’t added in your course, or is in other courses too. Ask the school’s steward to change or merge this entry.`,
+    ),
+  mergesTeacher: () =>
+    new ProblemError(
+      409,
+      'merges-teacher',
+      'Teaches a course',
+      'This person teaches, so this entry can’t be merged. Merge the other entry into this one, or keep both.',
+    ),
+  invitationOver: () =>
+    new ProblemError(
+      404,
+      'invitation-over',
+      'No invitation',
+      'This invitation has been withdrawn or answered already. Reload the page.',
     ),
   listUnreadable: () =>
     new ProblemError(

@@ -21,6 +21,7 @@ const Environment = z.object({
   VIVID_ADDRESS: z.url({ protocol: /^https?$/ }).optional(),
   VIVID_MAIL_SERVER: z.url({ protocol: /^smtps?$/ }).optional(),
   VIVID_MAIL_FROM: z.string().min(3).default('Vivid Margin <vivid-margin@localhost>'),
+  VIVID_PRIVATE_PLATFORMS: z.stringbool().default(false),
   VIVID_SECURE_COOKIES: z.stringbool().default(false),
   VIVID_TRUST_PROXY: z.stringbool().default(false),
 });
@@ -52,6 +53,8 @@ export interface Settings {
   /** Under which people reach the app, for mail; where none is set, the one that whoever asks has come by. */
   address: string | undefined;
   mail: MailSettings;
+  /** Learning platforms may be within the school's own network. */
+  privatePlatforms: boolean;
   secureCookies: boolean;
   trustProxy: boolean;
 }
@@ -81,6 +84,7 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
       : undefined,
     address: values.VIVID_ADDRESS,
     mail: { server: values.VIVID_MAIL_SERVER, from: values.VIVID_MAIL_FROM },
+    privatePlatforms: values.VIVID_PRIVATE_PLATFORMS,
     secureCookies: values.VIVID_SECURE_COOKIES,
     trustProxy: values.VIVID_TRUST_PROXY,
   };

@@ -19,6 +19,7 @@ export const router = createRouter({
       props: true,
       meta: { open: true },
     },
+    { path: '/arrived', name: 'arrived', component: () => import('./platforms/ArrivedPage.vue'), meta: { open: true } },
     { path: '/', name: 'home', component: () => import('./assignments/HomePage.vue') },
     {
       path: '/hand-in/:assignment',

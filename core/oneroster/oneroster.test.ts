@@ -178,10 +178,9 @@ describe('files of another system', () => {
 describe('what a class out of a file would change', () => {
   const own: Own = {
     known: [
-      { id: 'p1', name: 'Ana Lund', number: '17', mail: '', here: true },
-      { id: 'p5', name: 'Somebody Else', number: '', mail: 'ole@dahl.example', here: false },
+      { id: 'p1', name: 'Ana Lund', number: '17', mail: '', here: 'student', staff: false, own: true },
+      { id: 'p5', name: 'Somebody Else', number: '', mail: 'ole@dahl.example', here: null, staff: false, own: false },
     ],
-    teachers: new Set(),
     columns: [{ id: 'a1', title: 'log', possible: 1000 }],
     cellOf: () => ({ points: 400, flag: null, locked: undefined }),
   };
@@ -210,7 +209,7 @@ describe('what a class out of a file would change', () => {
   it('is new where nobody and nothing is known, and grades what it brings along', () => {
     const plan = planOneRoster(incoming(), { ...own, known: [], columns: [] });
     expect(fates(plan).map(([, , fate]) => fate)).toEqual(['new', 'new', 'new']);
-    expect(plan.students[0]).toMatchObject({ person: null, joins: true });
+    expect(plan.students[0]).toMatchObject({ person: null, fate: 'add' });
     expect(plan.items[0]).toMatchObject({ assignment: null });
   });
 

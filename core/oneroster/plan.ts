@@ -1,6 +1,6 @@
 import { readEntry } from '../gradebook/index.ts';
 import { formatHundredths, type Flag, type Hundredths } from '../grading/index.ts';
-import { planRoster, type Known, type PlannedLine } from '../roster/index.ts';
+import { fateOf, planRoster, type Known, type PlannedLine } from '../roster/index.ts';
 import type { IncomingClass, IncomingItem, IncomingStudent } from './read.ts';
 
 export interface OwnColumn {
@@ -19,8 +19,6 @@ export interface OwnCell {
 /** The course as it is. */
 export interface Own {
   known: readonly Known[];
-  /** Ids of those who teach it. */
-  teachers: ReadonlySet<string>;
   columns: readonly OwnColumn[];
   cellOf: (student: string, assignment: string) => OwnCell;
 }
@@ -40,8 +38,8 @@ export interface PlannedStudent {
   incoming: IncomingStudent;
   /** Who it is; null where they are new to the school. */
   person: string | null;
-  /** They are not in the course yet. */
-  joins: boolean;
+  /** What comes of them; results are taken for whoever is in the course. */
+  fate: 'add' | 'join' | 'known' | 'invite';
 }
 
 export interface OneRosterPlan {
@@ -75,32 +73,28 @@ export function planOneRoster(incoming: IncomingClass, own: Own): OneRosterPlan 
   return { ...plan, cells, lines: [...refused, ...studentLines, ...itemLines, ...resultLines] };
 }
 
-function planStudents(
-  incoming: IncomingClass,
-  { known, teachers }: Own,
-): { lines: ShownLine[]; students: PlannedStudent[] } {
+function planStudents(incoming: IncomingClass, { known }: Own): { lines: ShownLine[]; students: PlannedStudent[] } {
   // Whoever comes out of an export of ours is known by our own id.
   const byId = new Map(known.map((one) => [one.id, one]));
   const planned = planRoster(
     incoming.students.map(({ id, ...one }) => ({ ...one, ...numberAndMail(byId.get(id)) })),
     known,
-    teachers,
   );
   const lines: ShownLine[] = [];
   const students: PlannedStudent[] = [];
   for (const [index, one] of incoming.students.entries()) {
     const same = byId.get(one.id);
-    const mine = same && fold(same.name) === fold(one.name) && !teachers.has(same.id) ? same : undefined;
-    const found = planned[index]!;
-    const shown = { file: 'users.csv', line: one.line, what: one.name, from: '', to: 'in the course' };
-    if (found.fate === 'refuse' && !(mine && found.why !== 'twice')) {
+    const mine = same && fold(same.name) === fold(one.name) ? fateOf(same) : undefined;
+    const twice = planned[index]!.fate === 'refuse' && planned[index]!.why === 'twice';
+    const found = mine && !twice ? mine : planned[index]!;
+    const to = found.fate === 'invite' ? 'invited to the course' : 'in the course';
+    const shown = { file: 'users.csv', line: one.line, what: one.name, from: '', to };
+    if (found.fate === 'refuse') {
       lines.push({ ...shown, fate: 'refused', why: WHY[found.why] });
       continue;
     }
-    const person = mine ? mine.id : found.fate === 'join' || found.fate === 'known' ? found.person : null;
-    const joins = mine ? !mine.here : found.fate !== 'known';
-    students.push({ incoming: one, person, joins });
-    lines.push({ ...shown, fate: joins ? 'new' : 'unchanged' });
+    students.push({ incoming: one, person: found.fate === 'add' ? null : found.person, fate: found.fate });
+    lines.push({ ...shown, fate: found.fate === 'known' ? 'unchanged' : 'new' });
   }
   return { lines, students };
 }
@@ -157,6 +151,10 @@ function planResults(
       void lines.push({ ...shown, from, to: flag ?? score, fate: 'refused', why });
     if (!who || !what) {
       refuse(who ? 'Its assignment is not taken.' : 'Its student is not taken.');
+      continue;
+    }
+    if (who.fate === 'invite') {
+      refuse('Its student is only invited to the course. Import the file again when they have accepted.');
       continue;
     }
     if (met.has(`${student} ${item}`)) {

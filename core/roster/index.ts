@@ -1,3 +1,4 @@
+export * from './identity.ts';
 export * from './invitation.ts';
 export * from './login.ts';
 export * from './match-files.ts';

@@ -1,17 +1,18 @@
+import { meetingOf, type Standing } from './identity.ts';
 import { isMail, type Listed, type RosterLine } from './read-roster.ts';
 
 /** Somebody whom the school knows. */
-export interface Known extends Listed {
+export interface Known extends Listed, Standing {
   id: string;
-  /** Whether they learn in this course already. */
-  here: boolean;
 }
 
 /** What comes of a line of a class list. */
 export type Fate =
   | { fate: 'add' }
-  /** The school knows them from elsewhere. */
+  /** The school knows them, and they come in at once. */
   | { fate: 'join'; person: string }
+  /** The school knows them, and they are asked. */
+  | { fate: 'invite'; person: string }
   | { fate: 'known'; person: string }
   | { fate: 'refuse'; why: 'noName' | 'longName' | 'noMail' | 'twice' | 'otherName' | 'teaches' };
 
@@ -25,13 +26,8 @@ const fold = (text: string): string => text.normalize('NFKC').toLowerCase();
  * Says of each line what will come of it. People are told apart by number, then by mail; by their name only where a line has
  * neither, and only within the course.
  * @param known everybody of the school whom a line may mean
- * @param teachers ids of those who teach the course
  */
-export function planRoster(
-  lines: readonly RosterLine[],
-  known: readonly Known[],
-  teachers: ReadonlySet<string> = new Set(),
-): PlannedLine[] {
+export function planRoster(lines: readonly RosterLine[], known: readonly Known[]): PlannedLine[] {
   const seen = new Set<string>();
   return lines.map((line): PlannedLine => {
     const wrong = wrongWith(line);
@@ -41,10 +37,16 @@ export function planRoster(
     for (const key of keys) seen.add(key);
     const person = meant(line, known);
     if (!person) return { ...line, fate: 'add' };
-    if (teachers.has(person.id)) return { ...line, fate: 'refuse', why: 'teaches' };
-    if (fold(person.name) !== fold(line.name) && !person.here) return { ...line, fate: 'refuse', why: 'otherName' };
-    return { ...line, fate: person.here ? 'known' : 'join', person: person.id };
+    if (fold(person.name) !== fold(line.name) && person.here === null)
+      return { ...line, fate: 'refuse', why: 'otherName' };
+    return { ...line, ...fateOf(person) };
   });
+}
+
+/** What comes of a line that means somebody whom the school knows. */
+export function fateOf(person: Known): Fate {
+  const meeting = meetingOf(person);
+  return meeting === 'teaches' ? { fate: 'refuse', why: 'teaches' } : { fate: meeting, person: person.id };
 }
 
 function wrongWith({ name, mail }: Listed): 'noName' | 'longName' | 'noMail' | undefined {
@@ -64,7 +66,7 @@ const meant = ({ name, mail, number }: Listed, known: readonly Known[]): Known |
   (mail && known.find((one) => fold(one.mail) === fold(mail))) ||
   known.find(
     (one) =>
-      one.here &&
+      one.here !== null &&
       fold(one.name) === fold(name) &&
       // Two of one name are told apart by what else is known of them.
       (number === '' || one.number === '') &&

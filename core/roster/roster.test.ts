@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { loginFor, matchFiles, planRoster, readRoster, type Known } from './index.ts';
+import { isLinkedByMail, loginFor, matchFiles, planRoster, readRoster, type Known } from './index.ts';
 
 const names = (text: string, turned?: boolean): string[] => readRoster(text, turned).lines.map(({ name }) => name);
 
@@ -64,12 +64,15 @@ describe('readRoster', () => {
 
 describe('planRoster', () => {
   const known: Known[] = [
-    { id: 'a', name: 'Aroha Ngata', mail: '', number: '', here: true },
-    { id: 'b', name: 'Bashir Osman', mail: 'b@example.org', number: '', here: false },
-    { id: 'c', name: 'Catrin Pryce', mail: '', number: '12', here: true },
+    { id: 'a', name: 'Aroha Ngata', mail: '', number: '', here: 'student', staff: false, own: true },
+    { id: 'b', name: 'Bashir Osman', mail: 'b@example.org', number: '', here: null, staff: false, own: true },
+    { id: 'c', name: 'Catrin Pryce', mail: '', number: '12', here: 'student', staff: false, own: false },
   ];
-  const fates = (text: string, teachers?: Set<string>) =>
-    planRoster(readRoster(text).lines, known, teachers).map((line) => ('why' in line ? line.why : line.fate));
+  const fates = (text: string, more: Partial<Known> = {}) =>
+    planRoster(
+      readRoster(text).lines,
+      known.map((one) => ({ ...one, ...more })),
+    ).map((line) => ('why' in line ? line.why : line.fate));
 
   it('says of each line what will come of it', () => {
     expect(fates('aroha ngata;\nDorji Wangmo;\nBASHIR OSMAN;B@example.org\nDorji Wangmo;\n-;\nEleni;nowhere@')).toEqual(
@@ -88,7 +91,24 @@ describe('planRoster', () => {
 
   it('does not take a stranger for somebody because of a mistyped address, and nobody learns where they teach', () => {
     expect(fates('Somebody Else;b@example.org\nDorji;d@example.org')).toEqual(['otherName', 'add']);
-    expect(fates('Aroha Ngata', new Set(['a']))).toEqual(['teaches']);
+    expect(fates('Aroha Ngata', { here: 'teacher', staff: true })).toEqual(['teaches']);
+  });
+
+  it('asks whoever is somebody else’s, and whoever teaches, instead of bringing them in', () => {
+    const line = 'Bashir Osman;b@example.org';
+    expect(fates(line, { own: false })).toEqual(['invite']);
+    expect(fates(line, { staff: true })).toEqual(['invite']);
+    expect(fates(line, { own: false, here: 'left' })).toEqual(['join']);
+  });
+});
+
+describe('isLinkedByMail', () => {
+  it('believes a trusted platform about students, and nobody about whoever teaches', () => {
+    const asked = [true, false].map((trusted) => [false, true].map((staff) => isLinkedByMail(trusted, { staff })));
+    expect(asked).toEqual([
+      [true, false],
+      [false, false],
+    ]);
   });
 });
 

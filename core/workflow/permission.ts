@@ -48,8 +48,9 @@ export interface Standings {
   moderation: { teacher: boolean; marker: boolean; finished: boolean };
   /** A student is one who has been given it. */
   handout: InCourse;
-  /** `steward`: whoever asks looks after the people of the school; `other`: and this is nobody who does. */
-  person: { steward: boolean; other: boolean };
+  /** `steward`: whoever asks looks after the people of the school; `other`: and this is nobody who does; `own`: was entered in a course
+   * of theirs and has to do with nobody else's. */
+  person: { steward: boolean; other: boolean; own: boolean };
   stamp: { owner: boolean };
   upload: { owner: boolean };
 }
@@ -66,6 +67,7 @@ const readsRemark = (standing: ToWork): boolean => standing.teacher || isAnswere
 const talks = (standing: ToWork): boolean => standing.returned && readsRemark(standing);
 /** Whoever stands to a recording in the bank at all may hear it. */
 const hears = (standing: ToWork & { holder: string }): boolean => standing.holder === 'bank' || readsRemark(standing);
+const looksAfter = ({ steward, other, own }: Standings['person']): boolean => own || (steward && other);
 const owns = ({ owner }: { owner: boolean }): boolean => owner;
 
 /** What an action is about, and who may. */
@@ -133,6 +135,10 @@ export const permissions = {
   ),
   'handout.read': on('handout', ({ teacher, student }) => teacher || student),
   'handout.change': on('handout', teaches),
+  'person.change': on('person', looksAfter),
+  'person.merge': on('person', looksAfter),
+  'person.giveSlip': on('person', looksAfter),
+  'person.administer': on('person', ({ steward, other }) => steward && other),
   'person.reset': on('person', ({ steward, other }) => steward && other),
   'person.export': on('person', ({ steward, other }) => steward && other),
   'person.erase': on('person', ({ steward, other }) => steward && other),

@@ -30,7 +30,7 @@ const nobody: Standings = {
   moderation: { teacher: false, marker: false, finished: false },
   handout: strange,
   banked: { owner: false, shared: false },
-  person: { steward: false, other: true },
+  person: { steward: false, other: true, own: false },
   stamp: { owner: false },
   upload: { owner: false },
 };
@@ -145,10 +145,22 @@ describe('permissions', () => {
   });
 
   it('let a steward reset everybody but another steward, and nobody else', () => {
-    expect(may({ steward: true, other: true }, 'person.reset')).toBe(true);
-    expect(refusal({ steward: true, other: false }, 'person.reset')).toBe('notAllowed');
-    expect(refusal({ steward: false, other: true }, 'person.reset')).toBe('unseen');
+    expect(may({ steward: true, other: true, own: false }, 'person.reset')).toBe(true);
+    expect(refusal({ steward: true, other: false, own: false }, 'person.reset')).toBe('notAllowed');
+    expect(refusal({ steward: false, other: true, own: false }, 'person.reset')).toBe('unseen');
+    // A teacher gives slips in the course, where the entry is theirs alone.
+    expect(may({ steward: false, other: true, own: true }, 'person.reset')).toBe(false);
   });
+
+  it.each(['person.change', 'person.merge', 'person.giveSlip'] as const)(
+    '%s is for whoever entered somebody, and for the steward except with stewards',
+    (action) => {
+      expect(may({ steward: false, other: true, own: true }, action)).toBe(true);
+      expect(may({ steward: true, other: true, own: false }, action)).toBe(true);
+      expect(may({ steward: true, other: false, own: false }, action)).toBe(false);
+      expect(may({ steward: false, other: true, own: false }, action)).toBe(false);
+    },
+  );
 
   it('say why not, and nothing to whoever must not know', () => {
     const author = { ...nobody.submission, author: true };

@@ -30,12 +30,31 @@ export async function authorise<A extends Action>(
   action: A,
   params: Record<string, string>,
 ): Promise<StandingFor<A>> {
+  const { allowed, why } = await asked(db, person, action, params);
+  if (allowed) return allowed;
+  throw PROBLEMS[why ?? 'unseen']();
+}
+
+/** Whether an action would pass, for handlers that have words of their own for it. */
+export const allows = async <A extends Action>(
+  db: Queries,
+  person: string,
+  action: A,
+  params: Record<string, string>,
+): Promise<boolean> => (await asked(db, person, action, params)).allowed !== undefined;
+
+async function asked<A extends Action>(
+  db: Queries,
+  person: string,
+  action: A,
+  params: Record<string, string>,
+): Promise<{ allowed?: StandingFor<A>; why?: Refusal | undefined }> {
   const kind = objectOf(action);
   if (!(kind in params)) throw new Error(`${action} is about a ${kind}, but the path names none`);
   const id = Id.safeParse(params[kind]);
   const standings = id.success ? await select(db, STANDING_ROWS[kind], STANDING[kind], [person, id.data]) : [];
   const reasons = standings.map((standing) => refusal(standing as StandingFor<A>, action));
   const allowed = reasons.indexOf(undefined);
-  if (allowed >= 0) return standings[allowed] as StandingFor<A>;
-  throw PROBLEMS[reasons.find((reason) => reason !== 'unseen') ?? 'unseen']();
+  if (allowed >= 0) return { allowed: standings[allowed] as StandingFor<A> };
+  return { why: reasons.find((reason) => reason !== 'unseen') };
 }

@@ -1,6 +1,6 @@
 import type { ObjectKind, Standings } from '#core/workflow';
 import { z } from 'zod';
-import { BANKED_FOR, blindTo, GIVEN_TO, TEACHES } from './visible.ts';
+import { BANKED_FOR, blindTo, GIVEN_TO, LOOKS_AFTER, TEACHES } from './visible.ts';
 
 const LEARNS = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'student')`;
 
@@ -46,8 +46,8 @@ export const STANDING: Record<ObjectKind, string> = {
   banked: `select b.owner = $1 as owner, ${BANKED_FOR} as shared from banked_remarks b where b.id = $2`,
   handout: `select ${TEACHES} as teacher, a.open and ${LEARNS} and ${GIVEN_TO} as student
     from handouts h join assignments a on a.id = h.assignment where h.id = $2`,
-  person: `select exists (select from people me where me.id = $1 and me.steward) as steward, not p.steward as other
-    from people p where p.id = $2`,
+  person: `select exists (select from people me where me.id = $1 and me.steward) as steward, not p.steward as other,
+    ${LOOKS_AFTER} as own from people p where p.id = $2`,
   stamp: 'select owner = $1 as owner from stamp_pictures where id = $2',
   upload: 'select owner = $1 as owner from uploads where id = $2',
 };
@@ -74,7 +74,7 @@ export const STANDING_ROWS: { [Kind in ObjectKind]: z.ZodType<Standings[Kind]> }
   moderation: z.object({ teacher: z.boolean(), marker: z.boolean(), finished: z.boolean() }),
   handout: InCourse,
   banked: z.object({ owner: z.boolean(), shared: z.boolean() }),
-  person: z.object({ steward: z.boolean(), other: z.boolean() }),
+  person: z.object({ steward: z.boolean(), other: z.boolean(), own: z.boolean() }),
   stamp: z.object({ owner: z.boolean() }),
   upload: z.object({ owner: z.boolean() }),
 };

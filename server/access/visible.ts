@@ -27,6 +27,18 @@ export const SHOWN_NAME = `case when ${NAMELESS}
 /** Whether a person `$1` teaches the course of assignment `a`. */
 export const TEACHES = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')`;
 
+/**
+ * Whether a person `$1` looks after the entry `p`: it was made in a course of theirs, nobody of another course has anything to do with it, and
+ * it is no steward's and no teacher's who has come in. Everybody else is the steward's.
+ */
+export const LOOKS_AFTER = `(not p.steward
+  and exists (select from enrolments m where m.course = p.made_in and m.person = $1 and m.role = 'teacher')
+  and not exists (select from enrolments o where o.person = p.id and (o.role = 'teacher' and p.came_in_at is not null
+    or not exists (select from enrolments t where t.course = o.course and t.person = $1 and t.role = 'teacher'))))`;
+
+/** Whether a person `p` teaches somewhere or is a steward. */
+export const STAFF = `(p.steward or exists (select from enrolments e where e.person = p.id and e.role = 'teacher'))`;
+
 /** Whether a person marks the work `s` a second time and must not see yet what was given. */
 export const blindTo = (
   person: string,

@@ -9,6 +9,8 @@ import type { Settings } from '../settings.ts';
 export type SignedIn = Person;
 
 export const COOKIE = 'vivid_session';
+/** A launch comes from a platform's page, and no session's cookie comes along; this one does, and can only end the session. */
+const ENDING = 'vivid_ending';
 const DAYS = 30;
 const LONGEST_BROWSER = 300;
 
@@ -64,12 +66,15 @@ export async function noteSeen(db: Queries, request: Request): Promise<void> {
 }
 
 export function setCookie(response: Response, token: string, settings: Settings): void {
-  response.cookie(COOKIE, token, cookieOptions(settings, DAYS * 24 * 60 * 60 * 1000));
+  const longest = DAYS * 24 * 60 * 60 * 1000;
+  response.cookie(COOKIE, token, cookieOptions(settings, longest));
+  response.cookie(ENDING, hashOf(token).toString('hex'), { ...endingOptions(settings), maxAge: longest });
 }
 
 export async function endSession(db: Queries, request: Request): Promise<void> {
-  const token = tokenOf(request);
-  if (token) await db.query('delete from sessions where token_hash = $1', [hashOf(token)]);
+  const { [COOKIE]: token, [ENDING]: ending } = parseCookie(request.get('Cookie') ?? '');
+  for (const hash of [token && hashOf(token), ending && Buffer.from(ending, 'hex')])
+    if (hash) await db.query('delete from sessions where token_hash = $1', [hash]);
 }
 
 /** All that a person has, in whatever browser. */
@@ -79,7 +84,11 @@ export async function endSessions(db: Queries, person: string): Promise<void> {
 
 export function clearCookie(response: Response, settings: Settings): void {
   response.clearCookie(COOKIE, cookieOptions(settings));
+  response.clearCookie(ENDING, endingOptions(settings));
 }
+
+const endingOptions = ({ secureCookies: secure }: Settings) =>
+  ({ httpOnly: true, secure, sameSite: secure ? 'none' : 'lax', path: '/lti' }) as const;
 
 const cookieOptions = (settings: Settings, maxAge?: number) => ({
   httpOnly: true,

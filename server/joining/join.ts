@@ -48,7 +48,7 @@ async function whoJoins(tx: Queries, course: string, name: string | undefined): 
   if (waiting.length === 1) return waiting[0]!.id;
   // Nobody may take the place of somebody who is there.
   if (namesakes.length > 0) throw problems.nameThere();
-  const person = await addPerson(tx, { name, login: await freeLogin(tx, name), passwordHash: null });
+  const person = await addPerson(tx, { name, login: await freeLogin(tx, name), passwordHash: null, madeIn: course });
   await enrol(tx, course, person, 'student');
   return person;
 }

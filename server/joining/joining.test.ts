@@ -80,6 +80,7 @@ describe.each(bodies)('coming in on $name', ({ open }) => {
   it('nobody gets at an account by bringing somebody of another course into their own', async () => {
     await test.db.query("update people set number = '77', steward = true where id = $1", [school.ids.stranger]);
     await list('Name,Number\nThe stranger,77');
+    await school.as.stranger.send('PUT', `/invitations/${school.course}`, { body: { accept: true } });
     const slip = () => teach('POST', '/slips', { people: [school.ids.stranger] });
     expect((await slip()).json).toMatchObject({ type: 'urn:vivid-margin:slip-elsewhere' });
     await test.db.query('update people set steward = false where id = $1', [school.ids.stranger]);

@@ -7,9 +7,8 @@ import type { Database, Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { changeCellsOf } from '../gradebook/change.ts';
 import { selectGradebook } from '../gradebook/gradebook.ts';
-import { addNew } from '../roster/add-new.ts';
-import { deleteEnrolments, selectKnown, selectMembers } from '../roster/queries.ts';
-import { enrol } from '../school/people.ts';
+import { bringInOne } from '../roster/bring-in.ts';
+import { deleteEnrolments, selectKnown } from '../roster/queries.ts';
 
 /** So many cells are changed in one transaction: others get their turn between them. */
 const AT_ONCE = 500;
@@ -20,14 +19,9 @@ const WHY = 'brought in from a OneRoster file';
 export async function selectOwn(db: Queries, course: string, person: string, incoming: IncomingClass): Promise<Own> {
   const { columns, rows } = await selectGradebook(db, course, person);
   const [rowOf, columnOf] = [new Map(rows.map((row) => [row.id, row])), new Map(columns.map(({ id }, at) => [id, at]))];
-  const members = await selectMembers(db, course);
+  const ids = incoming.students.flatMap(({ id }) => (Id.safeParse(id).success ? [id] : []));
   return {
-    known: await selectKnown(
-      db,
-      course,
-      incoming.students.flatMap(({ id }) => (Id.safeParse(id).success ? [id] : [])),
-    ),
-    teachers: new Set(members.filter(({ teaches }) => teaches).map(({ id }) => id)),
+    known: await selectKnown(db, { course, teacher: person, ids }),
     columns,
     cellOf(student, assignment) {
       const cell = rowOf.get(student)?.cells[columnOf.get(assignment)!];
@@ -48,12 +42,11 @@ export async function bringIn(
   const [studentOf, itemOf] = [new Map<string, string>(), new Map<string, string>()];
   await db.transaction(async (tx) => {
     await tx.query('select from courses where id = $1 for update', [course]);
-    for (const { incoming, person: known, joins } of plan.students) {
-      const id = known ?? (await addNew(tx, incoming));
+    for (const { incoming, person: known, fate } of plan.students) {
+      const line = { ...incoming, ...(fate === 'add' ? { fate } : { fate, person: known! }) };
+      const id = await bringInOne(tx, course, line, person);
       studentOf.set(incoming.id, id);
-      if (!joins) continue;
-      await enrol(tx, course, id, 'student');
-      done.people.push(id);
+      if (fate !== 'known') done.people.push(id);
     }
     for (const { incoming, assignment } of plan.items) {
       const id = assignment ?? (await insertAssignment(tx, course, incoming.title));

@@ -22,6 +22,8 @@ describe.each(bodies)('OneRoster files, on $name', ({ open }) => {
     await enrol(test.db, empty, school.ids.teacher, 'teacher');
     const { author, classmate } = school.ids;
     await updateMember(test.db, author, { number: 'A7' });
+    // Whoever has an account would only be invited.
+    await test.db.query('update people set came_in_at = null where id in ($1, $2)', [author, classmate]);
     await school.as.teacher.send('PATCH', `/assignments/${school.assignment}`, {
       body: { title: 'Essay, the first', category: 'Letters', marking: { ...PLAIN_MARKING } },
     });
@@ -70,6 +72,19 @@ describe.each(bodies)('OneRoster files, on $name', ({ open }) => {
     });
     expect(back.status).toBe(200);
     expect(await book(empty)).toMatchObject({ rows: [], columns: [] });
+  });
+
+  it('only invite whoever has an account, and keep their results for later', async () => {
+    const { author, classmate } = school.ids;
+    await test.db.query('update people set came_in_at = now() where id in ($1, $2)', [author, classmate]);
+    const looked = await report(empty, await packed(), true);
+    expect(looked.lines.filter(({ to }) => to === 'invited to the course')).toHaveLength(2);
+    expect(looked.lines.filter(({ why }) => why?.includes('only invited'))).toHaveLength(2);
+    expect((await book(empty)).rows).toEqual([]);
+    await send(empty, await packed(), false);
+    await test.db.query('delete from course_invitations');
+    await test.db.query('delete from assignments where course = $1', [empty]);
+    await test.db.query('update people set came_in_at = null where id in ($1, $2)', [author, classmate]);
   });
 
   it('are taken back without touching what somebody has done since', async () => {

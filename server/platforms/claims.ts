@@ -1,3 +1,4 @@
+import { wellFormed } from '#core/text';
 import { z } from 'zod';
 
 /*
@@ -36,12 +37,16 @@ export const ROLE = { teacher: `${MEMBERSHIP}Instructor`, student: `${MEMBERSHIP
 export const hasRole = (roles: readonly string[], role: keyof typeof ROLE): boolean =>
   roles.includes(ROLE[role]) || roles.includes(ROLE[role].slice(MEMBERSHIP.length));
 
-const Text = z.string().max(1000);
+// What the database cannot keep is no part of a name.
+const Text = z
+  .string()
+  .max(1000)
+  .transform((text) => wellFormed(text));
 
 /** What is told of somebody who comes; everything else is passed over. */
 export const Launch = z
   .object({
-    sub: z.string().min(1).max(255),
+    sub: z.string().min(1).max(255).transform(wellFormed),
     nonce: Text,
     name: Text.optional(),
     given_name: Text.optional(),
@@ -49,7 +54,8 @@ export const Launch = z
     email: Text.optional(),
     [CLAIM.message]: z.literal('LtiResourceLinkRequest'),
     [CLAIM.version]: z.literal('1.3.0'),
-    [CLAIM.deployment]: Text,
+    [CLAIM.deployment]: z.string().min(1).max(255),
+    [CLAIM.link]: z.object({ id: z.string().min(1).max(255) }),
     [CLAIM.roles]: z.array(Text).max(100),
     [CLAIM.context]: z.object({ id: Text, title: Text.optional(), label: Text.optional() }),
     [CLAIM.grades]: z.object({ lineitems: z.url().optional(), scope: z.array(Text).default([]) }).optional(),
@@ -58,6 +64,7 @@ export const Launch = z
   .transform((claims) => ({
     subject: claims.sub,
     nonce: claims.nonce,
+    deployment: claims[CLAIM.deployment],
     name: nameOf(claims),
     mail: claims.email ?? '',
     teaches: hasRole(claims[CLAIM.roles], 'teacher'),
@@ -66,6 +73,11 @@ export const Launch = z
       id: claims[CLAIM.context].id,
       title: claims[CLAIM.context].title ?? claims[CLAIM.context].label ?? claims[CLAIM.context].id,
     },
+    /** What the tool may ask of its services. */
+    scopes: [
+      ...(claims[CLAIM.grades]?.scope ?? []).filter((scope) => scope === SCOPE.items || scope === SCOPE.scores),
+      ...(claims[CLAIM.members] ? [SCOPE.members] : []),
+    ],
     itemsAddress: claims[CLAIM.grades]?.lineitems ?? null,
     membersAddress: claims[CLAIM.members]?.context_memberships_url ?? null,
   }));

@@ -9,6 +9,8 @@ const Connected = z.object({
   title: z.string(),
   membersAddress: z.string().nullable(),
   itemsAddress: z.string().nullable(),
+  /** What its launches allow. */
+  scopes: z.array(z.string()),
 });
 export type Connected = z.infer<typeof Connected>;
 
@@ -18,7 +20,7 @@ export const selectConnected = (db: Queries, course: string): Promise<Connected 
     db,
     Connected,
     `select c.id as context, c.platform, p.name, c.title, c.members_address as "membersAddress",
-       c.items_address as "itemsAddress"
+       c.items_address as "itemsAddress", c.scopes
      from platform_contexts c join platforms p on p.id = c.platform where c.course = $1 order by c.title, c.id limit 1`,
     [course],
   );

@@ -1,15 +1,15 @@
-import { planRoster, type Known, type PlannedLine } from '#core/roster';
+import { fateOf, isLinkedByMail, planRoster, type Known, type PlannedLine } from '#core/roster';
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import { MOST_LISTED, type RosterReport } from '../../contract/roster.ts';
 import { select, type Database, type Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
-import { addNew } from '../roster/add-new.ts';
-import { selectKnown, selectMembers } from '../roster/queries.ts';
-import { enrol } from '../school/people.ts';
+import { bringInOne } from '../roster/bring-in.ts';
+import { selectKnown } from '../roster/queries.ts';
 import { linkPerson } from './arrive.ts';
 import { hasRole, MEDIA_TYPE, Members, nameOf, type ListedMember } from './claims.ts';
 import type { Connected } from './connected.ts';
+import { selectPlatform } from './sign-in.ts';
 import { PlatformError, type PlatformService } from './service.ts';
 
 const MOST_PAGES = 50;
@@ -34,20 +34,24 @@ interface Listing {
   connected: Connected;
   members: readonly ListedMember[];
   bringIn: boolean;
+  /** Who brings them in. */
+  teacher: string;
 }
 
 /** Says what comes of each student of the list, and does it where it is wished. */
-export function listMembers(db: Database, { course, connected, members, bringIn }: Listing): Promise<RosterReport> {
+export function listMembers(
+  db: Database,
+  { course, connected, members, bringIn, teacher }: Listing,
+): Promise<RosterReport> {
   const students = members.filter(
     ({ roles, status }) => hasRole(roles, 'student') && (status ?? 'Active') === 'Active',
   );
   return db.transaction(async (tx) => {
     if (bringIn) await tx.query('select from courses where id = $1 for update', [course]);
     const linked = await selectLinked(tx, connected.platform);
-    const known = await selectKnown(tx, course, [...linked.values()]);
-    const teachers = new Set((await selectMembers(tx, course)).flatMap(({ id, teaches }) => (teaches ? [id] : [])));
-    const lines = planned(students, linked, known, teachers);
-    const added = bringIn ? await bringAll(tx, course, connected.platform, students, lines) : [];
+    const known = await selectKnown(tx, { course, teacher, ids: [...linked.values()] });
+    const lines = planned(students, linked, known);
+    const added = bringIn ? await bringAll(tx, { course, connected, teacher, students, known }, lines) : [];
     return { lines, twoParts: false, done: bringIn, added };
   });
 }
@@ -67,35 +71,46 @@ function planned(
   students: readonly ListedMember[],
   linked: ReadonlyMap<string, string>,
   known: readonly Known[],
-  teachers: ReadonlySet<string>,
 ): PlannedLine[] {
   const byId = new Map(known.map((one) => [one.id, one]));
   const lines = students.map((member, index) => ({
     ...{ line: index + 1, name: nameOf(member), mail: member.email ?? '', number: member.lis_person_sourcedid ?? '' },
   }));
-  const fates = planRoster(lines, known, teachers);
+  const fates = planRoster(lines, known);
   return students.map((member, index): PlannedLine => {
     const person = byId.get(linked.get(member.user_id) ?? '');
-    if (!person || teachers.has(person.id)) return fates[index]!;
-    return { ...lines[index]!, fate: person.here ? 'known' : 'join', person: person.id };
+    return person ? { ...lines[index]!, ...fateOf(person) } : fates[index]!;
   });
 }
 
+interface Bringing {
+  course: string;
+  connected: Connected;
+  teacher: string;
+  students: readonly ListedMember[];
+  known: readonly Known[];
+}
+
+/** Whoever is new here is who they are there; whoever was here before is so only where the rule for it says so. */
 async function bringAll(
   tx: Queries,
-  course: string,
-  platform: string,
-  students: readonly ListedMember[],
+  { course, connected: { platform }, teacher, students, known }: Bringing,
   lines: readonly PlannedLine[],
 ): Promise<string[]> {
+  const { trustsMail } = await selectPlatform(tx, platform);
+  const byId = new Map(known.map((one) => [one.id, one]));
   const added: string[] = [];
   for (const [index, line] of lines.entries()) {
     if (line.fate === 'refuse') continue;
-    const person = line.fate === 'add' ? await addNew(tx, line) : line.person;
-    await linkPerson(tx, platform, students[index]!.user_id, person);
-    if (line.fate === 'known') continue;
-    await enrol(tx, course, person, 'student');
-    added.push(person);
+    const person = await bringInOne(tx, course, line, teacher);
+    const before = byId.get(person);
+    const here = line.fate === 'known' || line.fate === 'join';
+    const same = before && here && sameMail(before.mail, line.mail) && isLinkedByMail(trustsMail, before);
+    if (line.fate === 'add' || same) await linkPerson(tx, platform, students[index]!.user_id, person);
+    if (line.fate !== 'known') added.push(person);
   }
   return added;
 }
+
+const sameMail = (one: string, other: string): boolean =>
+  one !== '' && one.normalize('NFKC').toLowerCase() === other.normalize('NFKC').toLowerCase();

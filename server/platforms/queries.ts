@@ -1,20 +1,24 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
-import type { NewPlatform, Platform } from '../../contract/platforms.ts';
+import { NewPlatform, type Platform } from '../../contract/platforms.ts';
 import { insertCourse } from '../courses/queries.ts';
 import { DatabaseError, select, selectOne, UNIQUE_VIOLATION, type Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { selectPlatform } from './sign-in.ts';
 
-export async function insertPlatform(db: Queries, platform: NewPlatform, standIn = false): Promise<Platform> {
+export async function insertPlatform(
+  db: Queries,
+  platform: z.input<typeof NewPlatform>,
+  standIn = false,
+): Promise<Platform> {
   const id = randomUUID();
-  const { name, issuer, clientId, authAddress, tokenAddress, keysAddress, trustsMail } = platform;
+  const { name, issuer, clientId, authAddress, tokenAddress, keysAddress, trustsMail, deployment } = platform;
   try {
     await db.query(
-      `insert into platforms (id, name, issuer, client_id, auth_address, token_address, keys_address, trusts_mail, stand_in)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
-      [id, name, issuer, clientId, authAddress, tokenAddress, keysAddress, trustsMail, standIn],
+      `insert into platforms (id, name, issuer, client_id, auth_address, token_address, keys_address, trusts_mail, stand_in, deployment)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, nullif($10, ''))`,
+      [id, name, issuer, clientId, authAddress, tokenAddress, keysAddress, trustsMail, standIn, deployment ?? ''],
     );
   } catch (error) {
     if (error instanceof DatabaseError && error.code === UNIQUE_VIOLATION) throw problems.platformKnown();

@@ -3,9 +3,9 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { SignJWT } from 'jose';
 import { z } from 'zod';
 import type { Platform } from '../../contract/platforms.ts';
-import type { Queries } from '../db/database.ts';
-import { SCOPE } from './claims.ts';
+import type { Context } from '../context.ts';
 import { ownKey } from './keys.ts';
+import { fetchFor } from './public-address.ts';
 
 /** A platform does not do what was asked; the sentence says why. */
 export class PlatformError extends Error {
@@ -35,8 +35,16 @@ export interface PlatformService {
   ask(address: string, asked: Asked): Promise<{ json: unknown; next: string | undefined }>;
 }
 
-/** What a platform offers to a tool that has proved who it is (1EdTech Security Framework 1.0; RFC 7523). */
-export function platformService(db: Queries, platform: Platform): PlatformService {
+/**
+ * What a platform offers to a tool that has proved who it is (1EdTech Security Framework 1.0; RFC 7523).
+ * @param scopes what a token is asked for; a launch has granted them
+ */
+export function platformService(
+  { db, settings }: Pick<Context, 'db' | 'settings'>,
+  platform: Platform,
+  scopes: readonly string[],
+): PlatformService {
+  const ask = fetchFor(settings, platform.standIn);
   let token: { value: string; until: number } | undefined;
 
   async function access(): Promise<string> {
@@ -55,7 +63,7 @@ export function platformService(db: Queries, platform: Platform): PlatformServic
       grant_type: 'client_credentials',
       client_assertion_type: 'urn:ietf:params:oauth:client-assertion-type:jwt-bearer',
       client_assertion: assertion,
-      scope: Object.values(SCOPE).join(' '),
+      scope: scopes.join(' '),
     });
     const response = await tried(platform.tokenAddress, { method: 'POST', body: form });
     if (!response.ok) throw new PlatformError(`${platform.name} does not let this school in (${response.status}).`);
@@ -82,7 +90,7 @@ export function platformService(db: Queries, platform: Platform): PlatformServic
   /** What may help is tried again: a busy platform, a broken line. What is wrong stays wrong. */
   async function tried(address: string, init: RequestInit): Promise<Response> {
     for (let tries = 1; ; tries++) {
-      const response = await fetch(address, {
+      const response = await ask(address, {
         ...{ ...init, redirect: 'error' },
         signal: AbortSignal.timeout(PATIENCE),
       }).catch(() => undefined);

@@ -1,10 +1,13 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { createRemoteJWKSet, errors, jwtVerify } from 'jose';
+import { createRemoteJWKSet, customFetch, errors, jwtVerify } from 'jose';
 import { z } from 'zod';
 import { Platform } from '../../contract/platforms.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
+import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
+import type { Settings } from '../settings.ts';
 import { Launch } from './claims.ts';
+import { fetchFor } from './public-address.ts';
 
 /** Milliseconds for which a sign-in may be under way. */
 const UNDER_WAY = 10 * 60_000;
@@ -14,7 +17,8 @@ const OLDEST_LAUNCH = 600;
 const KEYS_TIMEOUT = 5000;
 
 const PLATFORM = `p.id, p.name, p.issuer, p.client_id as "clientId", p.auth_address as "authAddress",
-  p.token_address as "tokenAddress", p.keys_address as "keysAddress", p.trusts_mail as "trustsMail", p.stand_in as "standIn"`;
+  p.token_address as "tokenAddress", p.keys_address as "keysAddress", p.trusts_mail as "trustsMail", p.stand_in as "standIn",
+  coalesce(p.deployment, '') as deployment`;
 
 export const selectPlatforms = (db: Queries): Promise<Platform[]> =>
   select(db, Platform, `select ${PLATFORM} from platforms p order by p.name, p.id`, []);
@@ -23,7 +27,7 @@ export const selectPlatform = async (db: Queries, id: string): Promise<Platform>
   (await selectOne(db, Platform, `select ${PLATFORM} from platforms p where p.id = $1`, [id]))!;
 
 export const hashOf = (text: string): Buffer => createHash('sha256').update(text).digest();
-const secret = (): string => randomBytes(24).toString('base64url');
+export const secret = (): string => randomBytes(24).toString('base64url');
 
 /** What a platform sends when somebody wants to come (OpenID Connect, third-party initiated login). */
 export const Initiation = z.object({
@@ -62,8 +66,13 @@ export async function beginSignIn(
 
 /** Keys of platforms are asked for again where one is not known, and not more often than that. */
 const keySets = new Map<string, ReturnType<typeof createRemoteJWKSet>>();
-function keysOf({ keysAddress }: Platform): ReturnType<typeof createRemoteJWKSet> {
-  const known = keySets.get(keysAddress) ?? createRemoteJWKSet(new URL(keysAddress), { timeoutDuration: KEYS_TIMEOUT });
+function keysOf({ keysAddress, standIn }: Platform, settings: Settings): ReturnType<typeof createRemoteJWKSet> {
+  const known =
+    keySets.get(keysAddress) ??
+    createRemoteJWKSet(new URL(keysAddress), {
+      timeoutDuration: KEYS_TIMEOUT,
+      [customFetch]: fetchFor(settings, standIn) as never,
+    });
   keySets.set(keysAddress, known);
   return known;
 }
@@ -73,7 +82,7 @@ function keysOf({ keysAddress }: Platform): ReturnType<typeof createRemoteJWKSet
  * @param kept the state that the browser has kept
  */
 export async function endSignIn(
-  db: Queries,
+  { db, settings }: Pick<Context, 'db' | 'settings'>,
   { token, state, kept }: { token: string; state: string; kept: string | undefined },
 ): Promise<{ platform: Platform; launch: Launch }> {
   const begun = await selectOne(
@@ -84,14 +93,25 @@ export async function endSignIn(
   );
   if (!begun || begun.late || kept !== state) throw problems.signInOver();
   const platform = await selectPlatform(db, begun.platform);
-  const launch = await verified(platform, token);
+  const launch = await verified(platform, token, settings);
   if (launch.nonce !== begun.nonce) throw problems.launchRefused('It was made for another sign-in.');
+  if (!(await isDeployment(db, platform, launch.deployment)))
+    throw problems.launchRefused('It comes from another deployment of the platform than the one entered here.');
   return { platform, launch };
 }
 
-async function verified(platform: Platform, token: string): Promise<Launch> {
+/** The first launch says which deployment is this school's where the steward has not. */
+const isDeployment = async (db: Queries, { id }: Platform, deployment: string): Promise<boolean> =>
+  (
+    await db.query(
+      'update platforms set deployment = coalesce(deployment, $2) where id = $1 and coalesce(deployment, $2) = $2 returning 1 as one',
+      [id, deployment],
+    )
+  ).length > 0;
+
+async function verified(platform: Platform, token: string, settings: Settings): Promise<Launch> {
   try {
-    const { payload } = await jwtVerify(token, keysOf(platform), {
+    const { payload } = await jwtVerify(token, keysOf(platform, settings), {
       ...{ issuer: platform.issuer, audience: platform.clientId, algorithms: ['RS256'] },
       ...{ clockTolerance: CLOCKS_APART, maxTokenAge: OLDEST_LAUNCH, requiredClaims: ['exp', 'iat', 'nonce', 'sub'] },
     });
@@ -100,7 +120,8 @@ async function verified(platform: Platform, token: string): Promise<Launch> {
     if ((Array.isArray(aud) && aud.length > 1 && azp === undefined) || (azp !== undefined && azp !== platform.clientId))
       throw problems.launchRefused('It is meant for another tool.');
     const launch = Launch.safeParse(payload);
-    if (!launch.success) throw problems.launchRefused('It does not say what a launch has to say.');
+    if (!launch.success)
+      throw problems.launchRefused(`It does not say what a launch has to say: ${missing(launch.error)}.`);
     if (launch.data.name === '') throw problems.launchRefused('It does not say what you are called.');
     return launch.data;
   } catch (error) {
@@ -108,6 +129,12 @@ async function verified(platform: Platform, token: string): Promise<Launch> {
     throw problems.launchRefused(whyOf(error));
   }
 }
+
+/** Which claim is wrong, by the last part of its name. */
+const missing = ({ issues: [issue] }: z.ZodError): string =>
+  String(issue?.path[0] ?? 'claims')
+    .split('/')
+    .at(-1)!;
 
 function whyOf(error: errors.JOSEError): string {
   if (error instanceof errors.JWTExpired) return 'It has expired. Open it once more.';

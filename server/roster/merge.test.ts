@@ -54,6 +54,8 @@ describe.each(bodies)('a student who was entered twice, on $name', ({ open }) =>
   it('is not merged with a teacher, with nobody, or where they are in a course of somebody else', async () => {
     const { classmate, teacher, stranger } = school.ids;
     await enrol(test.db, school.course, stranger, 'student');
+    await test.db.query('update people set steward = true where id = $1', [school.ids.colleague]);
+    await enrol(test.db, school.course, school.ids.colleague, 'student');
     for (const [from, into] of [
       [classmate, teacher],
       [teacher, classmate],
@@ -61,8 +63,14 @@ describe.each(bodies)('a student who was entered twice, on $name', ({ open }) =>
       [classmate, classmate],
     ] as const)
       expect((await merge(from, into)).status).toBe(404);
-    expect((await merge(stranger, classmate)).json).toMatchObject({ type: 'urn:vivid-margin:merge-elsewhere' });
-    expect((await merge(classmate, stranger, 'colleague')).status).toBe(404);
+    // Neither the one who goes nor the one who stays: whoever can come in as the first would come in as the second.
+    for (const [from, into] of [
+      [stranger, classmate],
+      [classmate, stranger],
+      [classmate, school.ids.colleague],
+    ] as const)
+      expect((await merge(from, into)).json).toMatchObject({ type: 'urn:vivid-margin:not-only-yours' });
+    expect((await merge(classmate, stranger, 'colleague')).status).toBe(403);
     expect((await members()).map(({ id }) => id)).toEqual(expect.arrayContaining([classmate, stranger]));
   });
 });

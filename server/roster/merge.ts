@@ -24,6 +24,7 @@ const ONCE = [
   { table: 'platform_roles', column: 'person', with: ['context'] },
   { table: 'platform_grades', column: 'student', with: ['context', 'assignment'] },
   { table: 'enrolments', column: 'person', with: ['course'] },
+  { table: 'course_invitations', column: 'person', with: ['course'] },
 ];
 
 /**

@@ -2,7 +2,9 @@ import type { Known } from '#core/roster';
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import { Member } from '../../contract/roster.ts';
-import { select, selectOne, type Queries } from '../db/database.ts';
+import { LOOKS_AFTER, STAFF } from '../access/visible.ts';
+import { DatabaseError, select, selectOne, UNIQUE_VIOLATION, type Queries } from '../db/database.ts';
+import { problems } from '../errors.ts';
 
 const MEMBER = `select p.id, p.name, p.login, coalesce(p.mail, '') as mail, coalesce(p.number, '') as number,
     e.role = 'teacher' as teaches, e.role = 'left' as "left", p.came_in_at as "cameInAt",
@@ -17,19 +19,39 @@ export const selectMembers = (db: Queries, course: string): Promise<Member[]> =>
 export const selectMember = (db: Queries, course: string, person: string): Promise<Member | undefined> =>
   selectOne(db, Member, `${MEMBER} and p.id = $2`, [course, person]);
 
+const KnownRow = z.object({
+  ...{ id: Id, name: z.string(), mail: z.string(), number: z.string() },
+  ...{ here: z.enum(['teacher', 'student', 'left']).nullable(), staff: z.boolean(), own: z.boolean() },
+});
+
 /**
  * Everybody whom a line of a list may mean: those of the course, and those whom the school knows by mail or number.
+ * @param teacher who brings the list
  * @param ids of others whom it names in our own words
  */
-export const selectKnown = (db: Queries, course: string, ids: readonly string[] = []): Promise<Known[]> =>
+export const selectKnown = (
+  db: Queries,
+  { course, teacher, ids = [] }: { course: string; teacher: string; ids?: readonly string[] },
+): Promise<Known[]> =>
   select(
     db,
-    z.object({ id: Id, name: z.string(), mail: z.string(), number: z.string(), here: z.boolean() }),
-    `select p.id, p.name, coalesce(p.mail, '') as mail, coalesce(p.number, '') as number, coalesce(e.role <> 'left', false) as here
-     from people p left join enrolments e on e.person = p.id and e.course = $1
-     where e.person is not null or p.mail is not null or p.number is not null or p.id = any($2::uuid[])`,
-    [course, ids],
+    KnownRow,
+    `select p.id, p.name, coalesce(p.mail, '') as mail, coalesce(p.number, '') as number, e.role as here, ${STAFF} as staff,
+       p.came_in_at is null and ${LOOKS_AFTER} as own
+     from people p left join enrolments e on e.person = p.id and e.course = $2
+     where e.person is not null or p.mail is not null or p.number is not null or p.id = any($3::uuid[])`,
+    [teacher, course, ids],
   );
+
+/** Corrects how somebody is called and known. @throws ProblemError where somebody else has the address or number */
+export async function keepMember(tx: Queries, person: string, body: Parameters<typeof updateMember>[2]): Promise<void> {
+  try {
+    await updateMember(tx, person, body);
+  } catch (error) {
+    if (error instanceof DatabaseError && error.code === UNIQUE_VIOLATION) throw problems.mailOrNumberTaken();
+    throw error;
+  }
+}
 
 export async function updateMember(
   tx: Queries,
@@ -56,6 +78,7 @@ export async function deleteEnrolments(tx: Queries, course: string, people: read
     [course, JSON.stringify(people)],
   );
   const ids = rows.map(({ person }) => person);
+  await tx.query('delete from course_invitations where course = $1 and person = any($2::uuid[])', [course, people]);
   await tx.query(
     `delete from people p where p.id in (select value::uuid from jsonb_array_elements_text($1::jsonb)) and p.came_in_at is null
        and not exists (select from enrolments e where e.person = p.id)

@@ -59,15 +59,76 @@ describe.each(bodies)('the people of a course on $name', ({ open }) => {
     expect(answer).toMatchObject({ status: 422, json: { type: 'urn:vivid-margin:list-unreadable' } });
   });
 
-  it('a student whom the school knows joins under the same account', async () => {
+  const coursesOf = async (who: 'stranger' | 'colleague') =>
+    ((await school.as[who].send('GET', '/courses')).json as { title: string }[]).map(({ title }) => title);
+  const invitations = async (who: 'stranger' | 'colleague') =>
+    ((await school.as[who].send('GET', '/invitations')).json as { invitations: object[] }).invitations;
+  const answer = (who: 'stranger' | 'colleague' | 'author', accept: boolean) =>
+    school.as[who].send('PUT', `/invitations/${school.course}`, { body: { accept } });
+
+  it('whoever has an account is asked, and is in the course when they say yes', async () => {
     await test.db.query("update people set number = '99' where id = $1", [school.ids.stranger]);
-    const report = await list({ text: 'Name,Number\nThe stranger,99\nSomebody Else,99', bringIn: true });
-    expect(fates(report)).toEqual(['join', 'twice']);
-    expect(report.added).toEqual([school.ids.stranger]);
-    await school.as.teacher.send('POST', at('/roster/taken-out'), { body: { people: report.added } });
+    const text = 'Name,Number\nThe stranger,99\nSomebody Else,99';
+    expect(fates(await list({ text, bringIn: true }))).toEqual(['invite', 'twice']);
     expect(fates(await list({ text: 'Name,Number\nNot The Stranger,99' }))).toEqual(['otherName']);
+    expect(await coursesOf('stranger')).toEqual(['Elsewhere']);
+    const { json } = await school.as.teacher.send('GET', at('/members'));
+    expect((json as { invited: object[] }).invited).toMatchObject([{ name: 'The stranger', teaches: false }]);
+    expect(await invitations('stranger')).toMatchObject([{ title: 'Here', invitedBy: 'The teacher', teaches: false }]);
+
+    // Nobody else answers it, and it can be declined or withdrawn.
+    expect((await answer('author', true)).status).toBe(404);
+    expect((await answer('stranger', false)).json).toEqual({ invitations: [] });
+    expect((await answer('stranger', true)).status).toBe(404);
+    const { added } = await list({ text, bringIn: true });
+    await school.as.teacher.send('POST', at('/roster/taken-out'), { body: { people: added } });
+    expect((await answer('stranger', true)).status).toBe(404);
+    expect(await coursesOf('stranger')).toEqual(['Elsewhere']);
+
+    await list({ text, bringIn: true });
+    expect((await answer('stranger', true)).status).toBe(200);
+    expect(await coursesOf('stranger')).toEqual(['Elsewhere', 'Here']);
+    await school.as.teacher.send('POST', at('/roster/taken-out'), { body: { people: [school.ids.stranger] } });
     // Their account and their other course stay.
-    expect((await school.as.stranger.send('GET', '/courses')).json).toMatchObject([{ title: 'Elsewhere' }]);
+    expect(await coursesOf('stranger')).toEqual(['Elsewhere']);
+  });
+
+  it('a colleague with an account is asked to teach, too', async () => {
+    await test.db.query("update people set mail = 'c@example.org' where id = $1", [school.ids.colleague]);
+    const invited = await school.as.teacher.send('POST', at('/teachers'), {
+      body: { name: 'A colleague', mail: 'c@example.org' },
+    });
+    expect(invited.json).toEqual({ slip: null, mailed: false, invited: true });
+    expect(await coursesOf('colleague')).toEqual(['Elsewhere']);
+    expect(await invitations('colleague')).toMatchObject([{ title: 'Here', teaches: true }]);
+    await answer('colleague', true);
+    expect(await coursesOf('colleague')).toEqual(['Elsewhere', 'Here']);
+    await test.db.query('delete from enrolments where person = $1 and course = $2', [
+      school.ids.colleague,
+      school.course,
+    ]);
+  });
+
+  it('a teacher changes nobody who was not entered in their course, or has to do with another one', async () => {
+    const change = (body: object) =>
+      school.as.teacher.send('PATCH', at(`/members/${school.ids.classmate}`), { body: { name: 'Else', ...body } });
+    const { course, ids } = school;
+    const elsewhere = (await test.db.query('select made_in from people where id = $1', [ids.stranger]))[0]!.made_in;
+    const wrong: [string, unknown[]][] = [
+      ['update people set made_in = $2 where id = $1', [ids.classmate, elsewhere]],
+      ['update people set steward = true where id = $1', [ids.classmate]],
+      ["insert into enrolments (course, person, role) values ($2, $1, 'student')", [ids.classmate, elsewhere]],
+      ["insert into enrolments (course, person, role) values ($2, $1, 'teacher')", [ids.classmate, elsewhere]],
+    ];
+    for (const [sql, values] of wrong) {
+      await test.db.query(sql, values);
+      expect((await change({})).json).toMatchObject({ type: 'urn:vivid-margin:not-only-yours' });
+      const slips = await school.as.teacher.send('POST', at('/slips'), { body: { people: [ids.classmate] } });
+      expect(slips.status).toBe(403);
+      await test.db.query('update people set made_in = $2, steward = false where id = $1', [ids.classmate, course]);
+      await test.db.query('delete from enrolments where person = $1 and course = $2', [ids.classmate, elsewhere]);
+    }
+    expect((await change({ name: 'The classmate' })).status).toBe(200);
   });
 
   it('two lists at once bring nobody in twice', async () => {

@@ -1,37 +1,41 @@
-import { isMail, planRoster, readRoster, type PlannedLine } from '#core/roster';
+import { isMail, planRoster, readRoster } from '#core/roster';
 import { Router } from 'express';
 import Papa from 'papaparse';
 import {
+  answerInvitation,
   changeMember,
   inviteTeacher,
   listStudents,
   mergeMember,
   MOST_LISTED,
+  readInvitations,
   readMembers,
   setLeft,
   takeOut,
 } from '../../contract/roster.ts';
+import { allows } from '../access/authorise.ts';
 import type { Context } from '../context.ts';
-import { DatabaseError, UNIQUE_VIOLATION, type Queries } from '../db/database.ts';
 import { decodeText } from '../documents/decode-text.ts';
 import { readTable } from '../documents/read-table.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { selectCourseCode } from '../joining/codes.ts';
 import { addressOf, inviteByMail } from '../joining/invite.ts';
-import { selectResettable, slipFor } from '../joining/slips.ts';
+import { slipFor } from '../joining/slips.ts';
 import { enrol, selectTitle } from '../school/people.ts';
 import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
 import { addNew } from './add-new.ts';
+import { bringInAll } from './bring-in.ts';
+import { answerInvitation as answerTo, insertInvitation, selectInvitations, selectInvited } from './invitations.ts';
 import { mergePeople } from './merge.ts';
 import {
   deleteEnrolments,
+  keepMember,
   selectByMail,
   selectKnown,
   selectMember,
   selectMembers,
   updateLeft,
-  updateMember,
 } from './queries.ts';
 
 /** Who teaches and who learns in a course. */
@@ -41,6 +45,7 @@ export function rosterRoutes(context: Context): Router {
 
   serve(router, context, readMembers, 'course.set', async ({ params }) => ({
     members: await selectMembers(db, params.course),
+    invited: await selectInvited(db, params.course),
     codeUntil: await selectCourseCode(db, params.course),
     mails: settings.mail.server !== undefined,
   }));
@@ -52,10 +57,9 @@ export function rosterRoutes(context: Context): Router {
     return db.transaction(async (tx) => {
       // Two lists at once would both bring in whom neither has seen yet.
       if (body.bringIn) await tx.query('select from courses where id = $1 for update', [params.course]);
-      const teachers = (await selectMembers(tx, params.course)).filter(({ teaches }) => teaches);
-      const known = await selectKnown(tx, params.course);
-      const lines = planRoster(read.lines, known, new Set(teachers.map(({ id }) => id)));
-      return { ...report, lines, added: body.bringIn ? await bringIn(tx, params.course, lines) : [] };
+      const known = await selectKnown(tx, { course: params.course, teacher: person.id });
+      const lines = planRoster(read.lines, known);
+      return { ...report, lines, added: body.bringIn ? await bringInAll(tx, params.course, lines, person.id) : [] };
     });
   });
 
@@ -63,17 +67,13 @@ export function rosterRoutes(context: Context): Router {
     takenOut: await db.transaction((tx) => deleteEnrolments(tx, params.course, body.people)),
   }));
 
-  serve(router, context, changeMember, 'course.set', async ({ params: { course, person }, body }) => {
+  serve(router, context, changeMember, 'course.set', async ({ params: { course, person }, body, person: me }) => {
     const member = await selectMember(db, course, person);
     // A teacher's name is their own.
     if (!member || member.teaches) throw problems.notFound();
+    if (!(await allows(db, me.id, 'person.change', { person }))) throw problems.notOnlyYours(member.name);
     if (body.mail && !isMail(body.mail)) throw problems.noMail();
-    try {
-      await db.transaction((tx) => updateMember(tx, person, body));
-    } catch (error) {
-      if (error instanceof DatabaseError && error.code === UNIQUE_VIOLATION) throw problems.mailOrNumberTaken();
-      throw error;
-    }
+    await db.transaction((tx) => keepMember(tx, person, body));
     return (await selectMember(db, course, person))!;
   });
 
@@ -91,9 +91,9 @@ export function rosterRoutes(context: Context): Router {
       db.transaction(async (tx) => {
         const [from, stays] = [await selectMember(tx, course, person), await selectMember(tx, course, into)];
         if (!from || !stays || from.teaches || stays.teaches || person === into) throw problems.notFound();
-        // Whoever is in other courses too is not this teacher's to do away with.
-        const allowed = await selectResettable(tx, { course, people: [person], teacher: me.id });
-        if (!Array.isArray(allowed)) throw problems.mergeElsewhere();
+        // The one who goes is done away with, and the one who stays gets what was the other's, their ways in too.
+        for (const one of [from, stays])
+          if (!(await allows(tx, me.id, 'person.merge', { person: one.id }))) throw problems.notOnlyYours(one.name);
         await mergePeople(tx, person, into);
         return (await selectMember(tx, course, into))!;
       }),
@@ -105,16 +105,29 @@ export function rosterRoutes(context: Context): Router {
       const known = mail === '' ? undefined : await selectByMail(tx, mail);
       const member = known && (await selectMember(tx, params.course, known.id));
       if (member) throw member.teaches ? problems.teachesAlready(member.name) : problems.learnsHere(member.name);
-      const id = known?.id ?? (await addNew(tx, { name, mail, number: '' }));
+      if (known) {
+        await insertInvitation(tx, { course: params.course, person: known.id, role: 'teacher', name, by: person.id });
+        return { slip: null, mailed: false, invited: true };
+      }
+      const id = await addNew(tx, { name, mail, number: '' }, params.course);
       await enrol(tx, params.course, id, 'teacher');
-      if (known) return { slip: null, mailed: false };
       const slip = await slipFor(tx, id, person.id);
       const title = await selectTitle(tx, params.course);
       const mailed =
         settings.mail.server !== undefined && (await inviteByMail(tx, slip, title, addressOf(settings, request)));
-      return { slip: mailed ? null : slip, mailed };
+      return { slip: mailed ? null : slip, mailed, invited: false };
     });
   });
+
+  serve(router, context, readInvitations, 'own', async ({ person }) => ({
+    invitations: await selectInvitations(db, person.id),
+  }));
+  serve(router, context, answerInvitation, 'own', ({ params: { invitation: course }, body: { accept }, person }) =>
+    db.transaction(async (tx) => {
+      if (!(await answerTo(tx, { course, person: person.id, accept }))) throw problems.invitationOver();
+      return { invitations: await selectInvitations(tx, person.id) };
+    }),
+  );
   return router;
 
   /** A workbook as if it had been copied out of its table. */
@@ -124,16 +137,4 @@ export function rosterRoutes(context: Context): Router {
     if (!decoded) throw problems.listUnreadable();
     return decoded.text;
   }
-}
-
-/** @returns the ids of those who were not in the course before */
-async function bringIn(tx: Queries, course: string, lines: readonly PlannedLine[]): Promise<string[]> {
-  const added: string[] = [];
-  for (const line of lines) {
-    if (line.fate !== 'add' && line.fate !== 'join') continue;
-    const id = line.fate === 'join' ? line.person : await addNew(tx, line);
-    await enrol(tx, course, id, 'student');
-    added.push(id);
-  }
-  return added;
 }

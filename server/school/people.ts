@@ -4,16 +4,24 @@ import { Id } from '../../contract/basics.ts';
 import { selectOne, type Queries } from '../db/database.ts';
 import { NO_PASSWORD } from '../sessions/passwords.ts';
 
-/** @param passwordHash null for whoever chooses one when they come in */
+/**
+ * @param passwordHash null for whoever chooses one when they come in
+ * @param madeIn the course whose teachers look after the entry; null where only a steward does
+ */
 export async function addPerson(
   db: Queries,
-  { name, login, passwordHash }: { name: string; login: string; passwordHash: string | null },
+  {
+    name,
+    login,
+    passwordHash,
+    madeIn = null,
+  }: { name: string; login: string; passwordHash: string | null; madeIn?: string | null },
 ): Promise<string> {
   const id = randomUUID();
   await db.query(
-    `insert into people (id, name, login, password_hash, came_in_at)
-     values ($1, $2, $3, $4, case when $5 then now() end)`,
-    [id, name, login.toLowerCase(), passwordHash ?? NO_PASSWORD, passwordHash !== null],
+    `insert into people (id, name, login, password_hash, came_in_at, made_in)
+     values ($1, $2, $3, $4, case when $5 then now() end, $6)`,
+    [id, name, login.toLowerCase(), passwordHash ?? NO_PASSWORD, passwordHash !== null, madeIn],
   );
   return id;
 }

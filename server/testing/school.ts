@@ -41,9 +41,11 @@ export async function startTestSchool(
   more: Partial<Settings> = {},
 ): Promise<TestSchool> {
   const ids = {} as TestSchool['ids'];
-  for (const name of PEOPLE)
-    ids[name] = await addPerson(db, { name: `The ${name}`, login: name, passwordHash: await passwordHash });
   const [course, elsewhere] = [await addCourse(db, 'Here'), await addCourse(db, 'Elsewhere')];
+  for (const name of PEOPLE) {
+    const madeIn = ['colleague', 'stranger'].includes(name) ? elsewhere : course;
+    ids[name] = await addPerson(db, { name: `The ${name}`, login: name, passwordHash: await passwordHash, madeIn });
+  }
   await enrol(db, course, ids.teacher, 'teacher');
   await enrol(db, course, ids.author, 'student');
   await enrol(db, course, ids.classmate, 'student');
@@ -51,7 +53,7 @@ export async function startTestSchool(
   await enrol(db, elsewhere, ids.stranger, 'student');
   const { assignment, criteria } = await addTestAssignment(db, course);
 
-  const settings = { ...readSettings({}), port: 0, maxFileBytes: 1024 * 1024, ...more };
+  const settings = { ...readSettings({}), port: 0, maxFileBytes: 1024 * 1024, privatePlatforms: true, ...more };
   const running = await startServer(db, settings, engines);
   const as = { nobody: new Client(running.address) } as TestSchool['as'];
   for (const name of PEOPLE) as[name] = new Client(running.address, await openSession(db, ids[name]));

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia';
 import { computed } from 'vue';
+import InvitationList from './InvitationList.vue';
 import { useCourses } from '../session/courses.ts';
 import { useSession } from '../session/session.ts';
 import PageFrame from '../shell/PageFrame.vue';
@@ -19,6 +20,7 @@ const both = computed(() => teaches.value && session.person?.learns === true);
 
 <template>
   <PageFrame :title="begins ? 'Begin with a course' : teaches ? 'What waits for you' : 'Your work'">
+    <InvitationList />
     <template v-if="teaches">
       <p v-if="begins" class="first">
         A title is enough. Then come its students, from a list that you paste, and the first assignment; each can be

@@ -7,7 +7,7 @@ import { useDeed } from '../shell/use-deed.ts';
 
 /** Somebody else who teaches the course. Who is new to the school gets a slip. */
 const props = defineProps<{ course: string }>();
-const emit = defineEmits<{ slip: [slip: Slip]; changed: []; mailed: [name: string] }>();
+const emit = defineEmits<{ slip: [slip: Slip]; changed: []; mailed: [name: string]; invited: [name: string] }>();
 
 const name = ref('');
 const mail = ref('');
@@ -15,11 +15,12 @@ const { problem: refused, attempt } = useDeed();
 
 async function invite(): Promise<void> {
   await attempt(async () => {
-    const { slip, mailed } = await call(inviteTeacher, {
+    const { slip, mailed, invited } = await call(inviteTeacher, {
       params: { course: props.course },
       body: { name: name.value.trim(), mail: mail.value.trim() },
     });
     if (mailed) emit('mailed', name.value.trim());
+    if (invited) emit('invited', name.value.trim());
     name.value = mail.value = '';
     emit('changed');
     if (slip) emit('slip', slip);

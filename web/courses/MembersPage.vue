@@ -30,6 +30,7 @@ const { value, error, load } = useLoaded(
 );
 const members = computed(() => value.value?.[0].members ?? []);
 const title = computed(() => value.value?.[1].title ?? '');
+const invited = computed(() => value.value?.[0].invited ?? []);
 const codeUntil = computed(() => value.value?.[0].codeUntil ?? null);
 const students = computed(() => members.value.filter(({ teaches }) => !teaches));
 const teachers = computed(() => members.value.filter(({ teaches }) => teaches));
@@ -86,9 +87,9 @@ const leave = (member: Member, left: boolean): Promise<boolean> =>
     await load();
   });
 
-const remove = (member: Member): Promise<boolean> =>
+const remove = ({ id }: { id: string }): Promise<boolean> =>
   attempt(async () => {
-    await call(takeOut, { params: { course: props.course }, body: { people: [member.id] } });
+    await call(takeOut, { params: { course: props.course }, body: { people: [id] } });
     await load();
   });
 </script>
@@ -147,6 +148,19 @@ const remove = (member: Member): Promise<boolean> =>
             />
           </tbody>
         </v-table>
+        <div v-if="invited.length > 0" class="invited">
+          <h3>Invited</h3>
+          <p class="quiet">These people have an account already. They join when they accept the invitation.</p>
+          <ul class="teachers">
+            <li v-for="one in invited" :key="one.id">
+              {{ one.name }} <span v-if="one.teaches" class="quiet">as a teacher</span>
+              <span class="quiet">since {{ dayAndTime(one.madeAt) }}</span>
+              <v-btn size="small" :aria-label="`Withdraw invitation: ${one.name}`" @click="remove(one)"
+                >Withdraw invitation</v-btn
+              >
+            </li>
+          </ul>
+        </div>
         <RosterForm :course="course" @changed="load" />
       </section>
       <section aria-labelledby="code">
@@ -181,6 +195,7 @@ const remove = (member: Member): Promise<boolean> =>
           :course="course"
           @slip="slips = [$event]"
           @mailed="told = `${$event} gets an invitation by mail.`"
+          @invited="told = `${$event} has an account and finds the invitation after signing in.`"
           @changed="load"
         />
       </section>
@@ -194,6 +209,10 @@ section {
 }
 h2 {
   margin-bottom: 8px;
+}
+h3 {
+  font-size: 15px;
+  font-weight: 650;
 }
 .row {
   display: flex;

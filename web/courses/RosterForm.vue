@@ -16,7 +16,9 @@ const file = shallowRef<File>();
 const turned = ref(false);
 const report = shallowRef<RosterReport>();
 const { busy, problem, attempt } = useDeed();
-const coming = computed(() => report.value?.lines.filter(({ fate }) => fate === 'add' || fate === 'join').length ?? 0);
+const coming = computed(
+  () => report.value?.lines.filter(({ fate }) => fate === 'add' || fate === 'join' || fate === 'invite').length ?? 0,
+);
 const refused = computed(() => report.value?.lines.filter(({ fate }) => fate === 'refuse').length ?? 0);
 
 const send = (bringIn: boolean) =>

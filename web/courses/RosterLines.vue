@@ -5,12 +5,15 @@ import { computed } from 'vue';
 /** A class list line by line, with what comes of each; what there is to see comes first. */
 const props = defineProps<{ lines: RosterReport['lines'] }>();
 
-const ORDER = ['refuse', 'add', 'join', 'known'];
+const ORDER = ['refuse', 'add', 'join', 'invite', 'known'];
 const ordered = computed(() =>
   props.lines.toSorted((a, b) => ORDER.indexOf(a.fate) - ORDER.indexOf(b.fate) || a.line - b.line),
 );
 
-const FATES = { add: 'comes in', join: 'comes in; the school knows them', known: 'is in this course', refuse: '' };
+const FATES = {
+  ...{ add: 'comes in', join: 'comes in; the school knows them', known: 'is in this course', refuse: '' },
+  invite: 'will be invited: has an account already',
+};
 const WHY: Record<NonNullable<RosterReport['lines'][number]['why']>, string> = {
   noName: 'there is no name in this line',
   longName: 'the name is too long',

@@ -7,6 +7,7 @@ import SlipSheet from '../courses/SlipSheet.vue';
 import { call } from '../session/api.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import PersonData from './PersonData.vue';
+import PersonEntry from './PersonEntry.vue';
 import StateNote from '../shell/StateNote.vue';
 import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
@@ -27,6 +28,8 @@ const found = computed(() => {
 
 /** Whose data are before the steward. */
 const chosen = shallowRef<SchoolPerson>();
+/** Whose entry is being corrected. */
+const edited = shallowRef<SchoolPerson>();
 const told = ref<string>();
 const records = useLoaded(() => call(readDataRecords));
 
@@ -36,16 +39,29 @@ function open(person: SchoolPerson): void {
   window.scrollTo(0, 0);
 }
 
+function edit(person: SchoolPerson): void {
+  edited.value = person;
+  told.value = undefined;
+  window.scrollTo(0, 0);
+}
+
+async function changed(what: string): Promise<void> {
+  told.value = what;
+  edited.value = undefined;
+  await load();
+}
+
 async function erased({ works, recordings }: DataRecord): Promise<void> {
   told.value = `Erased: ${counted(works, 'work')} and ${counted(recordings, 'recording')} of their own, and all that was said about them.`;
   chosen.value = undefined;
   await Promise.all([load(), records.load()]);
 }
 
-const coursesOf = ({ teaches, learns }: SchoolPerson): string =>
+const coursesOf = ({ teaches, learns, invited }: SchoolPerson): string =>
   [
     ...(teaches.length > 0 ? [`teaches ${listOf(teaches)}`] : []),
     ...(learns.length > 0 ? [`learns in ${listOf(learns)}`] : []),
+    ...(invited.length > 0 ? [`invited to ${listOf(invited.map(({ title }) => title))}`] : []),
   ].join('; ');
 
 async function reset(person: SchoolPerson): Promise<void> {
@@ -75,6 +91,14 @@ async function reset(person: SchoolPerson): Promise<void> {
         @exported="void records.load()"
         @close="chosen = undefined"
       />
+      <PersonEntry
+        v-if="edited"
+        :key="edited.id"
+        :person="edited"
+        :others="(value.people ?? []).filter(({ id, steward }) => id !== edited!.id && !steward)"
+        @done="changed"
+        @close="edited = undefined"
+      />
       <StateNote v-if="found.length === 0">Nobody is called that.</StateNote>
       <v-table v-else class="people">
         <thead>
@@ -99,6 +123,9 @@ async function reset(person: SchoolPerson): Promise<void> {
                 :aria-label="`${person.cameInAt ? 'Forgot the password' : 'Join slip'}: ${person.name}`"
                 @click="reset(person)"
                 >{{ person.cameInAt ? 'Forgot the password' : 'Join slip' }}</v-btn
+              >
+              <v-btn v-if="!person.steward" size="small" :aria-label="`Edit: ${person.name}`" @click="edit(person)"
+                >Edit</v-btn
               >
               <v-btn v-if="!person.steward" size="small" :aria-label="`All data: ${person.name}`" @click="open(person)"
                 >All data</v-btn

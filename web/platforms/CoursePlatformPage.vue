@@ -24,7 +24,9 @@ const report = shallowRef<RosterReport>();
 /** How far a sending is. */
 const progress = ref<string>();
 
-const coming = computed(() => report.value?.lines.filter(({ fate }) => fate === 'add' || fate === 'join').length ?? 0);
+const coming = computed(
+  () => report.value?.lines.filter(({ fate }) => fate === 'add' || fate === 'join' || fate === 'invite').length ?? 0,
+);
 
 async function go(what: string, deed: () => Promise<void>): Promise<void> {
   doing.value = what;

@@ -12,6 +12,7 @@ const { value, error, load } = useLoaded(() => call(readPlatforms));
 
 const EMPTY: NewPlatform = {
   ...{ name: '', issuer: '', clientId: '', authAddress: '', tokenAddress: '', keysAddress: '', trustsMail: false },
+  deployment: '',
 };
 const FIELDS = [
   { key: 'name', label: 'What you call it' },
@@ -88,6 +89,13 @@ const remove = ({ id }: Platform): Promise<boolean> => go(() => call(removePlatf
           hide-details
           required
         />
+        <v-text-field
+          v-model="draft.deployment"
+          label="Deployment id"
+          hint="If you leave this empty, the deployment of the first launch is kept."
+          density="compact"
+          persistent-hint
+        />
         <v-checkbox
           v-model="draft.trustsMail"
           density="compact"
@@ -95,8 +103,8 @@ const remove = ({ id }: Platform): Promise<boolean> => go(() => call(removePlatf
           label="Whoever has a mail address there is who has it here"
         />
         <p class="quiet wide">
-          Tick this only where nobody can choose their own address on the platform: otherwise somebody could come in as
-          somebody else.
+          Select this only if people can’t choose their own address on the platform. Students are then recognised by
+          their address; teachers always link their account themselves.
         </p>
         <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
         <v-btn type="submit" variant="flat" color="primary" :loading="busy">Enter it</v-btn>

@@ -4,6 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import type { z } from 'zod';
 import type { NewPlatform } from '../../../contract/platforms.ts';
 import { CLAIM, MEDIA_TYPE, ROLE, SCOPE } from '../claims.ts';
 
@@ -36,11 +37,13 @@ interface StandInItem {
 
 export interface StandIn {
   /** How a tool is told about it. */
-  platform: NewPlatform;
+  platform: z.input<typeof NewPlatform>;
   address: string;
   items: StandInItem[];
   /** Answers the next requests to its services with these statuses. */
   failWith(...statuses: number[]): void;
+  /** What tokens were asked for, in order. */
+  scopes: string[];
   /** How often a token was asked for. */
   tokens(): number;
   /** Signs a launch as it would, but for what is said to be another. */
@@ -74,6 +77,7 @@ export async function startStandIn(
   const failures: number[] = [];
   const tokens = new Map<string, number>();
   const seen = new Set<string>();
+  const scopes: string[] = [];
   const sign: StandIn['sign'] = async (claims, { key, kid = KID, expiresIn = '5m' } = {}) =>
     new SignJWT({ ...claims })
       .setProtectedHeader({ alg: 'RS256', kid, typ: 'JWT' })
@@ -101,6 +105,7 @@ export async function startStandIn(
       return;
     }
     const token = randomUUID();
+    scopes.push(form.scope ?? '');
     tokens.set(token, Date.now() + TOKEN_SECONDS * 1000);
     response.json({ access_token: token, token_type: 'Bearer', expires_in: TOKEN_SECONDS, scope: form.scope });
   });
@@ -117,7 +122,7 @@ export async function startStandIn(
       ...{ name: 'The simulated platform', issuer: address, clientId: CLIENT, authAddress: `${address}/auth` },
       ...{ tokenAddress: `${address}/token`, keysAddress: `${address}/keys`, trustsMail: true },
     },
-    ...{ address, items, sign },
+    ...{ address, items, sign, scopes },
     failWith: (...statuses) => void failures.push(...statuses),
     tokens: () => tokens.size,
     async stop() {

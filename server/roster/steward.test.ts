@@ -38,7 +38,42 @@ describe.each(bodies)('the steward of a school on $name', ({ open }) => {
     expect((await author.send('POST', '/joining', { body: { code, password: 'a new long one' } })).status).toBe(200);
     expect((await reset('colleague', 'colleague')).status).toBe(403);
     expect((await reset('teacher', 'classmate')).status).toBe(404);
+    for (const [path, body] of [
+      ['', { name: 'X' }],
+      ['/merged', { into: school.ids.classmate }],
+    ] as const)
+      expect(
+        (await school.as.teacher.send(path ? 'POST' : 'PATCH', `/school/people/${school.ids.author}${path}`, { body }))
+          .status,
+      ).toBe(404);
     // Looking after people gives no sight of their works.
     expect((await school.as.colleague.send('GET', `/assignments/${school.assignment}`)).status).toBe(404);
+  });
+
+  it('corrects and merges entries that are several teachers’, and accepts for somebody what they were asked', async () => {
+    const { author, classmate, colleague, stranger, teacher } = school.ids;
+    const at = (person: string, path = '') => `/school/people/${person}${path}`;
+    const send = (method: string, path: string, body?: object) =>
+      school.as.colleague.send(method, path, body && { body });
+    expect((await send('PATCH', at(author), { name: 'An Author', mail: 'a@example.org' })).status).toBe(200);
+    expect((await send('PATCH', at(classmate), { mail: 'A@example.org' })).json).toMatchObject({
+      type: 'urn:vivid-margin:mail-or-number-taken',
+    });
+    expect((await send('PATCH', at(colleague), { name: 'X' })).status).toBe(403);
+
+    await test.db.query("update people set number = '99' where id = $1", [stranger]);
+    await school.as.teacher.send('POST', `/courses/${school.course}/roster`, {
+      body: { text: 'Name,Number\nThe stranger,99', bringIn: true },
+    });
+    expect((await send('PUT', at(stranger, `/invitations/${school.course}`))).status).toBe(200);
+    expect((await send('PUT', at(stranger, `/invitations/${school.course}`))).status).toBe(404);
+    expect((await school.as.stranger.send('GET', `/courses/${school.course}`)).status).toBe(200);
+
+    expect((await send('POST', at(teacher, '/merged'), { into: author })).json).toMatchObject({
+      type: 'urn:vivid-margin:merges-teacher',
+    });
+    expect((await send('POST', at(author, '/merged'), { into: colleague })).status).toBe(404);
+    expect((await send('POST', at(classmate, '/merged'), { into: stranger })).status).toBe(200);
+    expect((await school.as.classmate.send('GET', '/own-work')).status).toBe(401);
   });
 });
