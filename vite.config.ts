@@ -7,6 +7,7 @@ import { defineConfig, type Plugin } from 'vite';
 import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 import vuetify from 'vite-plugin-vuetify';
+import { keepPrevious } from './scripts/keep-previous.ts';
 
 const folder = (name: string): string => fileURLToPath(new URL(name, import.meta.url));
 
@@ -63,10 +64,11 @@ export default defineConfig({
   // Components are written with script setup, so the other half of Vue can stay away.
   define: { __VUE_OPTIONS_API__: false },
   root: folder('./web'),
-  plugins: [vue(), vuetify({ autoImport: true }), pdfAssets(), homeScreen, packed],
+  plugins: [vue(), vuetify({ autoImport: true }), pdfAssets(), homeScreen, packed, keepPrevious(folder('./dist/web'))],
   build: {
     outDir: folder('./dist/web'),
-    emptyOutDir: true,
+    // `keepPrevious` takes away what is old.
+    emptyOutDir: false,
     target: 'es2022',
     assetsInlineLimit: 0,
     // What every page needs is one file, so that it is packed well and asked for once.

@@ -3,7 +3,7 @@ import { NewPassword } from '../contract/session.ts';
 import { DatabaseError, UNIQUE_VIOLATION } from '../server/db/database.ts';
 import { openDatabase } from '../server/db/open.ts';
 import { addPerson, enrol, findOrAddCourse, nameSchool } from '../server/school/people.ts';
-import { hashPassword } from '../server/sessions/passwords.ts';
+import { newPasswordHash } from '../server/sessions/passwords.ts';
 import { readSettings } from '../server/settings.ts';
 import { refuseSampleSchool } from './refuse-sample.ts';
 
@@ -18,7 +18,7 @@ export async function addPersonCommand({ name, login, teaches, learns }: AddPers
   const password = (await text(process.stdin)).replace(/\r?\n$/, '');
   const refused = NewPassword.safeParse(password).error;
   if (refused) throw new Error(`${refused.issues[0]!.message}. Give it on standard input.`);
-  const passwordHash = await hashPassword(password);
+  const passwordHash = await newPasswordHash(password, [name, login]);
   const db = await openDatabase(readSettings(process.env));
   try {
     return await db.transaction(async (tx) => {

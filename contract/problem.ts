@@ -11,4 +11,7 @@ export const Problem = z.object({
 });
 export type Problem = z.infer<typeof Problem>;
 
+/** The session is another person's than the one whom a request was made for. */
+export const OTHER_PERSON = 'urn:vivid-margin:other-person';
+
 export const PROBLEM_MEDIA_TYPE = 'application/problem+json';

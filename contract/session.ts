@@ -8,11 +8,15 @@ export const SignIn = z.union([
 ]);
 export type SignIn = z.infer<typeof SignIn>;
 
+/** Each request of the app says for whom it was made: in another tab somebody else may have signed in since. */
+export const PERSON_HEADER = 'X-Vivid-Person';
+
 export const SHORTEST_PASSWORD = 8;
 export const NewPassword = z
   .string()
   .min(SHORTEST_PASSWORD, `A password has at least ${SHORTEST_PASSWORD} characters`)
-  .max(1000);
+  .max(1000)
+  .refine((password) => password.trim() !== '', 'A password is more than spaces');
 
 export const Session = z.object({
   person: Person.nullable(),

@@ -4,7 +4,14 @@ import type { Problem } from '../contract/problem.ts';
 export class ProblemError extends Error {
   readonly problem: Problem;
 
-  constructor(status: number, name: string, title: string, detail: string) {
+  /** @param retryAfter seconds after which trying again may help */
+  constructor(
+    status: number,
+    name: string,
+    title: string,
+    detail: string,
+    readonly retryAfter?: number,
+  ) {
     super(detail);
     this.name = 'ProblemError';
     this.problem = { type: `urn:vivid-margin:${name}`, title, status, detail };
@@ -24,6 +31,13 @@ export const problems = {
       'Not signed in',
       'You are not signed in, or your session has ended. Please sign in again.',
     ),
+  otherPerson: () =>
+    new ProblemError(
+      409,
+      'other-person',
+      'Someone else is signed in',
+      'Someone else has signed in in this browser. Sign in again with your own account; nothing you made is lost.',
+    ),
   wrongPassword: () =>
     new ProblemError(
       401,
@@ -38,12 +52,27 @@ export const problems = {
       'Password not changed',
       'The password you have now is not the one you typed. Check it and try again.',
     ),
-  tooManyTries: () =>
+  tooManyTries: (seconds: number) =>
     new ProblemError(
       429,
       'too-many-tries',
       'Too many attempts',
-      'Too many attempts to sign in. Wait fifteen minutes and try again.',
+      `Too many attempts to sign in. Wait ${seconds < 90 ? `${seconds} s` : `${Math.ceil(seconds / 60)} minutes`} and try again.`,
+      seconds,
+    ),
+  passwordCommon: () =>
+    new ProblemError(
+      422,
+      'password-common',
+      'Password too common',
+      'Many people use this password, so it is guessed first. Choose another one.',
+    ),
+  passwordIsName: () =>
+    new ProblemError(
+      422,
+      'password-is-name',
+      'Password too easy',
+      'This is your name or your sign-in name. Choose a password that nobody can read off.',
     ),
   notFound: () =>
     new ProblemError(404, 'not-found', 'Not found', 'There is nothing here, or you are not allowed to see it.'),

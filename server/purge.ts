@@ -7,6 +7,7 @@ import { purgeMedia } from './media/media.ts';
 import { purgeNotes } from './notes/queries.ts';
 import { MEDIA as OF_RECORDINGS, purgeRecordings } from './recordings/queries.ts';
 import { MEDIA as OF_REMARKS, purgeOriginals, purgeRemarks } from './remarks/queries.ts';
+import { purgeKnownBrowsers } from './sessions/known-browsers.ts';
 import { MEDIA as OF_STAMPS } from './stamps/queries.ts';
 import { MEDIA as OF_SUBMISSIONS, purgeWithdrawn } from './submissions/queries.ts';
 import { purgeUploads } from './uploads/queries.ts';
@@ -27,4 +28,5 @@ export async function purge(db: Queries): Promise<void> {
   await purgeUploads(db);
   await purgeCodes(db);
   await purgeMails(db);
+  await purgeKnownBrowsers(db);
 }

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useOutbox } from './outbox/outbox.ts';
 import LostPage from './shell/LostPage.vue';
+import NewVersion from './shell/NewVersion.vue';
+import OtherPerson from './shell/OtherPerson.vue';
 
 useOutbox();
 </script>
@@ -9,5 +11,7 @@ useOutbox();
   <v-app>
     <router-view />
     <LostPage />
+    <NewVersion />
+    <OtherPerson />
   </v-app>
 </template>

@@ -6,9 +6,11 @@ import '@fontsource-variable/literata/wght-italic.css';
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './App.vue';
-import { registerSubject } from './outbox/subjects.ts';
+import { tryStorage } from './outbox/browser-store.ts';
+import { loadSubjects, registerSubject } from './outbox/subjects.ts';
 import { router } from './router.ts';
 import { findLostPages } from './shell/lost-page.ts';
+import { findNewVersion } from './shell/new-version.ts';
 import './theme/styles.css';
 import { vuetify } from './theme/theme.ts';
 
@@ -18,9 +20,15 @@ registerSubject('gradebook', async () => (await import('./gradebook/subject.ts')
 registerSubject('notes', async () => (await import('./notes/subject.ts')).noteSubject);
 
 findLostPages(router);
+findNewVersion();
 
 // In development files have no lasting names.
 if (import.meta.env.PROD && 'serviceWorker' in navigator)
   addEventListener('load', () => void navigator.serviceWorker.register('/worker.js').catch(() => undefined));
 
+void tryStorage();
+
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');
+
+// What sending needs is here before it is needed: after the app has been renewed its old files may be gone.
+addEventListener('load', () => void loadSubjects());

@@ -229,6 +229,24 @@ describe('every route, asked by everybody', () => {
     expect(await surprises(false)).toEqual([]);
   });
 
+  it('takes nothing that was made for somebody else than whoever is signed in', async () => {
+    const { submission } = ids;
+    const put = (who: 'teacher' | 'author', person: string) =>
+      school.as[who].send('PUT', `/submissions/${submission}/remarks/${randomUUID()}`, {
+        headers: { 'X-Vivid-Person': person },
+        body: {},
+      });
+    for (const [who, person] of [
+      ['teacher', school.ids.author],
+      ['author', school.ids.teacher],
+    ] as const)
+      expect((await put(who, person)).json).toMatchObject({ status: 409, type: 'urn:vivid-margin:other-person' });
+    // As itself it is looked at: this one has no body.
+    expect((await put('teacher', school.ids.teacher)).status).toBe(400);
+    const upload = await fetch(`${school.address}/api/uploads`, { method: 'POST', headers: { Cookie: 'none' } });
+    expect(upload.status).toBe(401);
+  });
+
   it('answers 404 to what is no identifier at all', async () => {
     expect((await school.as.teacher.send('GET', "/submissions/1' or true")).status).toBe(404);
     expect((await school.as.teacher.send('GET', '/nothing/here')).status).toBe(404);

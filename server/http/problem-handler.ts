@@ -8,7 +8,8 @@ import { TurnsTaken } from '../threads/fair-turns.ts';
 /** Answers every error as problem details; what nobody foresaw is logged and answered without its innards. */
 export const answerProblem: ErrorRequestHandler = (error: unknown, _request, response, next) => {
   if (response.headersSent) return next(error);
-  const { problem } = asProblem(error);
+  const { problem, retryAfter } = asProblem(error);
+  if (retryAfter !== undefined) response.set('Retry-After', String(retryAfter));
   response
     .status(problem.status)
     .set('Cache-Control', 'no-store')

@@ -5,6 +5,7 @@ import multer from 'multer';
 import type { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import type { Address, Endpoint, Params, Upload } from '../../contract/endpoint.ts';
+import { PERSON_HEADER } from '../../contract/session.ts';
 import { WithUploads } from '../../contract/uploads.ts';
 import { authorise } from '../access/authorise.ts';
 import type { Context } from '../context.ts';
@@ -124,6 +125,7 @@ export function guard(context: Context, action: Action | 'own'): Guard {
   const check: RequestHandler = async (request, response, next) => {
     const person = await personOf(context.db, request);
     if (!person) throw problems.notSignedIn();
+    if ((request.get(PERSON_HEADER) ?? person.id) !== person.id) throw problems.otherPerson();
     const params = request.params as Record<string, string>;
     const standing = action === 'own' ? undefined : await authorise(context.db, person.id, action, params);
     Object.assign(response.locals, { person, standing });

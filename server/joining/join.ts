@@ -4,6 +4,7 @@ import { Id } from '../../contract/basics.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { endSessions } from '../http/person-of.ts';
+import { forgetBrowsers } from '../sessions/known-browsers.ts';
 import { addPerson, enrol, isEmptySchool, nameSchool } from '../school/people.ts';
 import { markUsed, selectCode, type CodeRow } from './codes.ts';
 
@@ -30,6 +31,7 @@ export async function joinWith(
     passwordHash,
   ]);
   await endSessions(tx, person);
+  await forgetBrowsers(tx, person);
   if (found.opens === 'person') await markUsed(tx, code);
   return person;
 }

@@ -8,8 +8,9 @@ import { problems } from '../errors.ts';
 import { endSession, openSession, PERSON_COLUMNS, setCookie } from '../http/person-of.ts';
 import { serve, serveAnyone } from '../http/serve.ts';
 import { selectSchoolName, selectTitle } from '../school/people.ts';
-import { hashPassword } from '../sessions/passwords.ts';
-import { wrongPasswords } from '../sessions/tries.ts';
+import { rememberBrowser } from '../sessions/known-browsers.ts';
+import { newPasswordHash } from '../sessions/passwords.ts';
+import { wrongTries } from '../sessions/tries.ts';
 import { addressOf, inviteByMail } from './invite.ts';
 import { deleteCourseCode, makeCode } from './codes.ts';
 import { codeThatOpens, joinWith, openSchoolWith, selectLogin } from './join.ts';
@@ -22,28 +23,29 @@ const AT_ONCE = 2;
 export function joiningRoutes(context: Context): Router {
   const router = Router();
   const { db, settings } = context;
-  const wrong = wrongPasswords();
+  const tries = wrongTries();
   const turns = pLimit(AT_ONCE);
 
   serveAnyone(router, lookAtCode, ({ body, request }) =>
-    guessed(request, body.code, async () => {
+    guessed(request, async () => {
       const { opens, title, name, login } = await codeThatOpens(db, body.code);
       return { opens, school: (await selectSchoolName(db)) ?? '', course: title, name, login };
     }),
   );
 
   serveAnyone(router, join, ({ body, request, response }) =>
-    guessed(request, body.code, async () => {
-      await codeThatOpens(db, body.code);
-      const passwordHash = await turns(() => hashPassword(body.password));
+    guessed(request, async () => {
+      const { name, login } = await codeThatOpens(db, body.code);
+      const known = [name, login, body.name ?? null].filter((one) => one !== null);
+      const passwordHash = await turns(() => newPasswordHash(body.password, known));
       return enter(request, response, (tx) => joinWith(tx, body.code, { name: body.name, passwordHash }));
     }),
   );
 
   serveAnyone(router, openSchool, ({ body: { code, school, name, password }, request, response }) =>
-    guessed(request, code, async () => {
+    guessed(request, async () => {
       await codeThatOpens(db, code);
-      const passwordHash = await turns(() => hashPassword(password));
+      const passwordHash = await turns(() => newPasswordHash(password, [name]));
       return enter(request, response, (tx) => openSchoolWith(tx, code, { school, name, passwordHash }));
     }),
   );
@@ -78,16 +80,23 @@ export function joiningRoutes(context: Context): Router {
   });
   return router;
 
-  /** Whoever keeps guessing codes is slowed down as with passwords. */
-  async function guessed<Answer>(request: Request, code: string, open: () => Promise<Answer>): Promise<Answer> {
-    const asker = { login: code, address: request.ip ?? '' };
-    await wrong.refuseTooMany(asker);
-    try {
-      return await open();
-    } catch (error) {
-      if (problems.isCodeUnknown(error)) await wrong.count(asker);
-      throw error;
-    }
+  /** Nobody can guess a code, so whoever tries only gets the wrong answers later. */
+  async function guessed<Answer>(request: Request, open: () => Promise<Answer>): Promise<Answer> {
+    const asker = { account: null, address: request.ip ?? '' };
+    const opened = await tries.attempt<{ answer: Answer } | { error: unknown }>(
+      asker,
+      async () => {
+        try {
+          return { answer: await open() };
+        } catch (error) {
+          if (problems.isCodeUnknown(error)) return { error };
+          throw error;
+        }
+      },
+      (result) => 'answer' in result,
+    );
+    if ('error' in opened) throw opened.error;
+    return opened.answer;
   }
 
   async function enter(request: Request, response: Response, who: (tx: Queries) => Promise<string>) {
@@ -97,6 +106,7 @@ export function joiningRoutes(context: Context): Router {
     });
     await endSession(db, request);
     setCookie(response, token, settings);
+    await rememberBrowser(db, id, request, response, settings);
     const person = await selectOne(db, Person, `select ${PERSON_COLUMNS} from people p where p.id = $1`, [id]);
     return { person: person ?? null, login: await selectLogin(db, id) };
   }

@@ -25,8 +25,9 @@ import {
   selectSessions,
   setCookie,
 } from '../http/person-of.ts';
-import { hashPassword, NO_PASSWORD, passwordFits } from './passwords.ts';
-import { wrongPasswords } from './tries.ts';
+import { knownBrowser, rememberBrowser } from './known-browsers.ts';
+import { newPasswordHash, NO_PASSWORD, passwordFits } from './passwords.ts';
+import { wrongTries } from './tries.ts';
 
 const Credentials = z.object({ id: z.string(), password_hash: z.string() });
 
@@ -42,7 +43,7 @@ const AT_ONCE = 2;
 export function sessionRoutes(context: Context): Router {
   const router = Router();
   const { db, settings } = context;
-  const wrong = wrongPasswords();
+  const tries = wrongTries();
   // Looking at a password takes a thread of the few that also read files.
   const turns = pLimit(AT_ONCE);
 
@@ -63,6 +64,7 @@ export function sessionRoutes(context: Context): Router {
     if (id === undefined) throw problems.wrongPassword();
     await endSession(db, request);
     setCookie(response, await openSession(db, id, request), settings);
+    await rememberBrowser(db, id, request, response, settings);
     const person = await selectOne(db, Person, `select ${PERSON_COLUMNS} from people p where p.id = $1`, [id]);
     return { person: person ?? null, ...(await stewardship(db, id)) };
   });
@@ -82,7 +84,7 @@ export function sessionRoutes(context: Context): Router {
   serve(router, context, changePassword, 'own', async ({ body, person, request, response }) => {
     const { login } = (await selectOne(db, Login, 'select login from people where id = $1', [person.id]))!;
     if ((await owner(login, body.current, request)) !== person.id) throw problems.wrongCurrentPassword();
-    const hash = await turns(() => hashPassword(body.next));
+    const hash = await turns(() => newPasswordHash(body.next, [login, person.name]));
     const token = await db.transaction(async (tx) => {
       await tx.query('update people set password_hash = $2 where id = $1', [person.id, hash]);
       await endSessions(tx, person.id);
@@ -95,19 +97,19 @@ export function sessionRoutes(context: Context): Router {
 
   /** Whose login and password these are. */
   async function owner(login: string, password: string, request: Request): Promise<string | undefined> {
-    const asker = { login: login.trim().toLowerCase(), address: request.ip ?? '' };
-    await wrong.refuseTooMany(asker);
-    return turns(async () => {
-      // Many may have been asked at once.
-      await wrong.refuseTooMany(asker);
-      const found = await selectOne(db, Credentials, 'select id, password_hash from people where login = $1', [
-        asker.login,
-      ]);
-      // The same time passes whether or not the name exists, so that names cannot be guessed.
-      if ((await passwordFits(password, found?.password_hash ?? NO_PASSWORD)) && found) return found.id;
-      await wrong.count(asker);
-      return undefined;
-    });
+    const account = login.trim().toLowerCase();
+    const found = await selectOne(db, Credentials, 'select id, password_hash from people where login = $1', [account]);
+    const browser = found && (await knownBrowser(db, found.id, request));
+    return tries.attempt(
+      { account, address: request.ip ?? '', browser },
+      () =>
+        turns(async () => {
+          // The same time passes whether or not the name exists, so that names cannot be guessed.
+          const fits = await passwordFits(password, found?.password_hash ?? NO_PASSWORD);
+          return fits ? found?.id : undefined;
+        }),
+      (person) => person !== undefined,
+    );
   }
 }
 

@@ -28,6 +28,7 @@ const STATES = {
   waiting: { icon: mdiCloudOffOutline, text: 'waiting for the network' },
   stuck: { icon: mdiCloudAlertOutline, text: 'not taken yet' },
   signedOut: { icon: mdiCloudOffOutline, text: 'waiting until you sign in' },
+  otherPerson: { icon: mdiCloudOffOutline, text: 'waiting: someone else is signed in' },
   refused: { icon: mdiAlertCircleOutline, text: 'not accepted' },
 } as const;
 
@@ -142,7 +143,8 @@ footer {
 }
 .waiting,
 .stuck,
-.signedOut {
+.signedOut,
+.otherPerson {
   color: rgb(var(--v-theme-error));
 }
 </style>

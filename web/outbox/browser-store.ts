@@ -1,4 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { ref } from 'vue';
 
 /**
  * The browser's own storage: what has been made here and is not on the server yet. What it holds may have been written by an
@@ -36,8 +37,11 @@ const NAME = 'vivid-margin';
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined;
 
+/** Where it is refused, as in some private windows, opening it may fail at once. */
+const open: typeof openDB<Schema> = async (...how) => openDB<Schema>(...how);
+
 export const browserStore = (): Promise<IDBPDatabase<Schema>> =>
-  (opened ??= openDB<Schema>(NAME, STEPS.length, {
+  (opened ??= open(NAME, STEPS.length, {
     upgrade: (db, from, _to, tx) => upgrade(db, from, tx),
     // Another tab brings a newer version: it must not wait for this one.
     blocking: () => {
@@ -49,3 +53,30 @@ export const browserStore = (): Promise<IDBPDatabase<Schema>> =>
     opened = undefined;
     throw error;
   }));
+
+/** The browser keeps nothing for us: it is full, or not allowed to. What is made lives in the page until the server has it. */
+export const keepsNothing = ref(false);
+
+/**
+ * Does something with the storage, and notes whether that works.
+ * @returns what it answered; `instead` where it does not work
+ */
+export async function kept<T>(job: (store: IDBPDatabase<Schema>) => Promise<T>, instead: T): Promise<T> {
+  try {
+    const answer = await job(await browserStore());
+    keepsNothing.value = false;
+    return answer;
+  } catch {
+    keepsNothing.value = true;
+    return instead;
+  }
+}
+
+/** Tries whether anything is kept, before somebody relies on it. */
+export const tryStorage = (): Promise<boolean> =>
+  kept(async (store) => {
+    const probe = { take: '', position: -1, blob: new Blob(['probe']) };
+    await store.put('chunks', probe);
+    await store.delete('chunks', [probe.take, probe.position]);
+    return true;
+  }, false);

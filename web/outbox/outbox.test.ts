@@ -3,12 +3,14 @@ import 'fake-indexeddb/auto';
 import { openDB } from 'idb';
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { OTHER_PERSON } from '#contract/problem';
+import { z } from 'zod';
 import { Refused, Unreachable } from '../session/api.ts';
 import { useOutbox } from './outbox.ts';
 import { registerSubject } from './subjects.ts';
 import { useSession } from '../session/session.ts';
-import { browserStore, STEPS, upgrade } from './browser-store.ts';
-import { blobsIn, readParcel } from './parcel.ts';
+import { browserStore, keepsNothing, STEPS, tryStorage, upgrade } from './browser-store.ts';
+import { blobsIn, readParcel, wordsIn } from './parcel.ts';
 
 const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
 const note = (text: string) => ({ subject: 'notes', about: ID, touches: [text], change: { text } });
@@ -43,7 +45,7 @@ const kept = async () => (await browserStore()).getAll('parcels');
 
 beforeEach(async () => {
   send.mockReset().mockResolvedValue('taken');
-  await outbox.dropRefused();
+  for (const parcel of outbox.parcels.value) await outbox.discard(parcel);
 });
 
 describe('the outbox', () => {
@@ -115,7 +117,7 @@ describe('the outbox', () => {
     expect(outbox.parcels.value).toMatchObject([{ refused: 'This work has been returned.' }]);
     expect(outbox.changesFor('notes', ID)).toEqual([]);
     expect(await kept()).toHaveLength(1);
-    await outbox.dropRefused();
+    await outbox.discard(outbox.parcels.value[0]!);
     expect([await kept(), outbox.state.value]).toEqual([[], 'saved']);
   });
 
@@ -176,6 +178,59 @@ describe('the outbox', () => {
     vi.useRealTimers();
   });
 
+  it('waits for its own person where somebody else is signed in, and goes on when they are back', async () => {
+    const other = { type: OTHER_PERSON, title: 'x', status: 409, detail: 'Someone else is signed in.' };
+    send.mockImplementation(() => Promise.reject(new Refused(other)));
+    await outbox.add(note('a'));
+    await vi.waitFor(() => expect(outbox.state.value).toBe('otherPerson'));
+    expect(await kept()).toMatchObject([{ person: ID, change: { text: 'a' } }]);
+    send.mockResolvedValue('taken');
+    await vi.waitFor(() => expect(outbox.state.value).toBe('saved'), { timeout: 5000 });
+  });
+
+  it('is not held up by an answer or by code that breaks: that parcel steps aside and says so', async () => {
+    const broken = [new TypeError('undefined is not a function'), z.object({ id: z.string() }).safeParse({}).error!];
+    for (const error of broken) {
+      send.mockImplementation((_, change) =>
+        (change as { text: string }).text === 'odd' ? Promise.reject(error) : Promise.resolve('taken'),
+      );
+      await outbox.add(note('odd'));
+      await outbox.add(note('next'));
+      await vi.waitFor(() => expect(outbox.state.value).toBe('stuck'));
+      expect([outbox.stateOf('odd'), outbox.stateOf('next')]).toEqual(['stuck', 'saved']);
+      expect(outbox.stuck.value).toHaveLength(1);
+      send.mockResolvedValue('taken');
+      outbox.tryAgain();
+      await vi.waitFor(() => expect(outbox.state.value).toBe('saved'));
+    }
+  });
+
+  it('lets its person decide about each that was refused, by itself', async () => {
+    send.mockImplementation(refuse(409, 'This work has been returned.'));
+    await outbox.add(note('a'));
+    await outbox.add(note('b'));
+    await vi.waitFor(() => expect(outbox.parcels.value.filter(({ refused }) => refused)).toHaveLength(2));
+    const [a, b] = outbox.parcels.value;
+    await outbox.discard(a!);
+    expect(await kept()).toMatchObject([{ change: { text: 'b' } }]);
+    send.mockResolvedValue('taken');
+    await outbox.sendAgain(b!);
+    await vi.waitFor(() => expect(outbox.state.value).toBe('saved'));
+    expect(await kept()).toEqual([]);
+  });
+
+  it('sends what the browser refuses to keep, and says that it keeps nothing', async () => {
+    const add = vi.spyOn(IDBObjectStore.prototype, 'add').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError');
+    });
+    await outbox.add(note('a'));
+    expect(keepsNothing.value).toBe(true);
+    await vi.waitFor(() => expect(outbox.state.value).toBe('saved'));
+    expect(send).toHaveBeenCalledWith(ID, { text: 'a' });
+    add.mockRestore();
+    expect([await tryStorage(), keepsNothing.value]).toEqual([true, false]);
+  });
+
   it('counts what is being made as on its way, for all and for the one remark', async () => {
     expect([outbox.state.value, outbox.stateOf('fresh')]).toEqual(['saved', 'saved']);
     outbox.announce('fresh');
@@ -228,6 +283,11 @@ describe('what an earlier page left behind', () => {
   it('has its bytes found wherever they are, so that they can be saved', () => {
     const [a, b] = [new Blob(['a']), new Blob(['b'])];
     expect(blobsIn({ sound: { blob: a, peaks: [1] }, files: [b], none: null })).toEqual([a, b]);
+  });
+
+  it('has what was written found wherever it is', () => {
+    const said = { text: 'Well seen.', link: null, suggestion: 'tide', tags: ['x'] };
+    expect(wordsIn({ type: 'make', id: 'not words', said, text: 'Well seen.' })).toEqual(['Well seen.', 'tide']);
   });
 
   it('a page of the first version wrote of feedback only', () => {

@@ -1,9 +1,11 @@
 import { createGlobalState, useEventListener } from '@vueuse/core';
 import { computed, shallowReactive, shallowRef, watch, type ComputedRef, type ShallowRef } from 'vue';
-import { Refused, sentenceOf } from '../session/api.ts';
+import { OTHER_PERSON } from '#contract/problem';
+import { Refused, sentenceOf, Unreachable } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
 import { PARCEL_VERSION, readParcel, type Parcel } from './parcel.ts';
-import { parcelStore } from './parcel-store.ts';
+import { keepsNothing } from './browser-store.ts';
+import { isInMemory, parcelStore } from './parcel-store.ts';
 import { subjectOf } from './subjects.ts';
 
 /** @param answer of the server; undefined where another tab has sent the parcel */
@@ -18,7 +20,7 @@ const MOST_FAILURES = 3;
 /** How often what stepped aside is tried again. */
 const AGAIN_SECONDS = 60;
 
-export type OutboxState = 'saved' | 'saving' | 'waiting' | 'signedOut' | 'stuck' | 'refused';
+export type OutboxState = 'saved' | 'saving' | 'waiting' | 'signedOut' | 'otherPerson' | 'stuck' | 'refused';
 
 export type NewParcel = Pick<Parcel, 'subject' | 'about' | 'touches' | 'change'>;
 
@@ -37,8 +39,10 @@ export interface Outbox {
   /** What the server fails at and why, the oldest first. It is tried again now and then. */
   stuck: ComputedRef<{ parcel: Parcel; reason: string }[]>;
   tryAgain(): void;
-  /** Gives up what the server refused. */
-  dropRefused(): Promise<void>;
+  /** Gives up one that was not accepted. */
+  discard(parcel: Parcel): Promise<void>;
+  /** Sends one once more that was not accepted. */
+  sendAgain(parcel: Parcel): Promise<void>;
   /** What stands there now beside what a refused parcel would put there; empty where nobody else was there. */
   compare(parcel: Parcel): Promise<{ what: string; now: string; mine: string }[]>;
   /** Ends a refusal because somebody else was there: with what they wrote, or all the same with this. */
@@ -50,7 +54,7 @@ export const useOutbox = createGlobalState((): Outbox => {
   const session = useSession();
   const parcels = shallowRef<Parcel[]>([]);
   /** Why nothing can be sent at the moment. */
-  const obstacle = shallowRef<'waiting' | 'signedOut'>();
+  const obstacle = shallowRef<'waiting' | 'signedOut' | 'otherPerson'>();
   const announced = shallowReactive(new Set<string>());
   const listeners = new Set<Listener>();
   let sending = false;
@@ -134,7 +138,7 @@ export const useOutbox = createGlobalState((): Outbox => {
       obstacle.value = undefined;
       if (stuck.value.length > 0) timer = setTimeout(tryAgain, AGAIN_SECONDS * 1000);
     } catch (error) {
-      obstacle.value = error instanceof Refused && error.problem.status === 401 ? 'signedOut' : 'waiting';
+      obstacle.value = obstacleOf(error);
       const pause = RETRY_SECONDS[Math.min(failures++, RETRY_SECONDS.length - 1)]!;
       timer = setTimeout(() => void flush(), pause * 1000);
     } finally {
@@ -155,12 +159,11 @@ export const useOutbox = createGlobalState((): Outbox => {
       parcels.value = parcels.value.filter(({ key }) => key !== parcel.key);
     } catch (error) {
       if (isFinal(error)) return refuse(parcel, error);
-      if (error instanceof Refused && isOfParcel(error)) {
-        const times = (failed.get(parcel.key)?.times ?? 0) + 1;
-        failed.set(parcel.key, { times, reason: sentenceOf(error) });
-        if (times >= MOST_FAILURES) return;
-      }
-      throw error;
+      if (isOfAll(error)) throw error;
+      // An answer that nobody understands, or code that breaks, is of this parcel alone, and once is enough to know.
+      const times = error instanceof Refused ? (failed.get(parcel.key)?.times ?? 0) + 1 : MOST_FAILURES;
+      failed.set(parcel.key, { times, reason: sentenceOf(error) });
+      if (times < MOST_FAILURES) throw error;
     }
   }
 
@@ -176,11 +179,7 @@ export const useOutbox = createGlobalState((): Outbox => {
   }
 
   async function settleWith(parcel: Parcel, whose: 'theirs' | 'mine'): Promise<void> {
-    if (whose === 'theirs') {
-      await parcelStore.delete(parcel);
-      parcels.value = parcels.value.filter(({ key }) => key !== parcel.key);
-      return;
-    }
+    if (whose === 'theirs') return discard(parcel);
     const { refused: _refused, now, ...rest } = parcel;
     const change = (await subjectOf(parcel.subject)).over?.(parcel.change, now) ?? parcel.change;
     await replace({ ...rest, change });
@@ -198,9 +197,15 @@ export const useOutbox = createGlobalState((): Outbox => {
     parcels.value = parcels.value.map((candidate) => (candidate.key === parcel.key ? parcel : candidate));
   }
 
-  async function dropRefused(): Promise<void> {
-    for (const parcel of parcels.value) if (parcel.refused !== undefined) await parcelStore.delete(parcel);
-    parcels.value = waiting.value;
+  async function discard(parcel: Parcel): Promise<void> {
+    await parcelStore.delete(parcel);
+    failed.delete(parcel.key);
+    parcels.value = parcels.value.filter(({ key }) => key !== parcel.key);
+  }
+
+  async function sendAgain({ refused: _refused, now: _now, ...parcel }: Parcel): Promise<void> {
+    await replace(parcel);
+    void flush();
   }
 
   watch(
@@ -208,9 +213,15 @@ export const useOutbox = createGlobalState((): Outbox => {
     () => void load(),
     { immediate: true },
   );
+  watch(
+    () => session.other,
+    (other) => other || tryAgain(),
+  );
   useEventListener(window, 'online', tryAgain);
   useEventListener(window, 'beforeunload', (event) => {
-    if (waiting.value.length > 0 && (obstacle.value || stuck.value.length > 0)) event.preventDefault();
+    const unsafe = obstacle.value ?? (stuck.value.length > 0 || keepsNothing.value || waiting.value.some(isInMemory));
+    const under = waiting.value.length > 0 || (announced.size > 0 && keepsNothing.value);
+    if (under && unsafe) event.preventDefault();
   });
 
   return {
@@ -226,7 +237,8 @@ export const useOutbox = createGlobalState((): Outbox => {
     announce: (id) => void announced.add(id),
     settle: (id) => void announced.delete(id),
     add,
-    dropRefused,
+    discard,
+    sendAgain,
     compare,
     settleWith,
     onSent(listener) {
@@ -236,9 +248,20 @@ export const useOutbox = createGlobalState((): Outbox => {
   };
 });
 
+function obstacleOf(error: unknown): 'waiting' | 'signedOut' | 'otherPerson' {
+  if (!(error instanceof Refused)) return 'waiting';
+  if (error.problem.type === OTHER_PERSON) return 'otherPerson';
+  return error.problem.status === 401 ? 'signedOut' : 'waiting';
+}
+
 /** Signing in again, or an hour later, may help with everything but a plain refusal. */
 const isFinal = (error: unknown): boolean =>
-  error instanceof Refused && error.problem.status < 500 && ![401, 408, 429].includes(error.problem.status);
+  error instanceof Refused &&
+  error.problem.status < 500 &&
+  error.problem.type !== OTHER_PERSON &&
+  ![401, 408, 429].includes(error.problem.status);
 
-/** The server answered, and may answer others: it is this one that it fails at. */
-const isOfParcel = ({ problem }: Refused): boolean => problem.status === 408 || problem.status >= 500;
+/** Nothing can be sent at the moment: the network is away, or the session is over. All else is of one parcel. */
+const isOfAll = (error: unknown): boolean =>
+  error instanceof Unreachable ||
+  (error instanceof Refused && (error.problem.type === OTHER_PERSON || [401, 429].includes(error.problem.status)));

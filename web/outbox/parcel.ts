@@ -35,6 +35,17 @@ export function readParcel(kept: unknown): { parcel: Parcel; writtenIn: number }
   return { parcel: { ...parcel, touches: [] }, writtenIn: 1 };
 }
 
+/** Properties of changes that hold what somebody wrote, wherever they are. */
+const WRITTEN = new Set(['text', 'name', 'suggestion', 'link', 'why', 'comment', 'words', 'answer']);
+
+/** What somebody wrote, wherever it is in a change, each once. */
+export function wordsIn(change: unknown, key = ''): string[] {
+  if (typeof change === 'string') return WRITTEN.has(key) && change.trim() !== '' ? [change] : [];
+  if (typeof change !== 'object' || change === null || change instanceof Blob) return [];
+  const found = Object.entries(change).flatMap(([name, value]) => wordsIn(value, Array.isArray(change) ? key : name));
+  return [...new Set(found)];
+}
+
 /** Bytes that somebody spoke or chose, wherever they are in a change: they can be saved as a file in any case. */
 export function blobsIn(change: unknown): Blob[] {
   if (change instanceof Blob) return [change];

@@ -20,6 +20,10 @@ const subjects = new Map<string, Load>();
 /** Says how the changes of a subject are read and sent. It is loaded when there are any. */
 export const registerSubject = (name: string, load: Load): void => void subjects.set(name, load);
 
+/** Loads all of them; one that does not come is asked for again when it is needed. */
+export const loadSubjects = async (): Promise<void> =>
+  void (await Promise.allSettled([...subjects.values(), () => import('tus-js-client')].map((load) => load())));
+
 export async function subjectOf(name: string): Promise<Subject> {
   const load = subjects.get(name);
   if (!load) throw new Error(`Nobody knows how to send what is about ${name}`);

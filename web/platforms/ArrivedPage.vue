@@ -2,6 +2,7 @@
 import { linkArrival, newFromArrival, readArrival } from '#contract/platforms';
 import { useRouter } from 'vue-router';
 import { call } from '../session/api.ts';
+import { goOn } from '../session/go-on.ts';
 import { useCourses } from '../session/courses.ts';
 import { useSession } from '../session/session.ts';
 import StateNote from '../shell/StateNote.vue';
@@ -20,7 +21,7 @@ const go = (way: typeof linkArrival | typeof newFromArrival): Promise<boolean> =
     const { to } = await call(way);
     await session.load();
     await courses.refresh();
-    await router.replace(to);
+    await goOn(router, to);
   });
 
 /** Signed in as somebody else, in this browser. */

@@ -1,8 +1,10 @@
 import type { z } from 'zod';
 import { pathOf, type Endpoint, type Params } from '#contract/endpoint';
-import { Problem } from '#contract/problem';
+import { OTHER_PERSON, Problem } from '#contract/problem';
+import { PERSON_HEADER } from '#contract/session';
 import { RESUMABLE_BYTES } from '#contract/uploads';
 import { Refused, Unreachable } from './refused.ts';
+import { speaker, tellOther } from './speaker.ts';
 import { forgetSent, sendFiles, type SentFile } from './resumable.ts';
 
 export { Refused, Unreachable };
@@ -46,7 +48,9 @@ export async function call<Path extends string, Body extends z.ZodType, Answer e
 export const callForBytes = async (url: string): Promise<Blob> => (await answered(url)).blob();
 
 async function answered(url: string, request: RequestInit = {}): Promise<Response> {
-  const response = await fetch(url, request).catch(() => {
+  const person = speaker();
+  const named = person ? { ...request, headers: { ...request.headers, [PERSON_HEADER]: person } } : request;
+  const response = await fetch(url, named).catch(() => {
     throw new Unreachable();
   });
   if (response.ok) return response;
@@ -54,6 +58,7 @@ async function answered(url: string, request: RequestInit = {}): Promise<Respons
   if (response.status === 408 && !problem.success) throw new Refused(TOO_SLOW);
   // A proxy in between answers without problem details when the server is away.
   if (!problem.success) throw new Unreachable();
+  if (problem.data.type === OTHER_PERSON) tellOther();
   throw new Refused(problem.data);
 }
 

@@ -1,8 +1,10 @@
+import { PERSON_HEADER } from '#contract/session';
 import { resumableUploads, type WithUploads } from '#contract/uploads';
 import type { DetailedError, Upload } from 'tus-js-client';
 import { Problem } from '#contract/problem';
 import { hexDigest } from './digest.ts';
 import { Refused, Unreachable } from './refused.ts';
+import { speaker } from './speaker.ts';
 
 /** What has come in, as a request names it. */
 export type SentFile = WithUploads['uploads'][number];
@@ -67,6 +69,7 @@ export function sendFiles(files: readonly Blob[], { onProgress, patient = false,
       const upload: Upload = new Upload(file, {
         endpoint: `/api${resumableUploads.uploadsAt}`,
         uploadUrl: localStorage.getItem(kept),
+        headers: speaker() ? { [PERSON_HEADER]: speaker()! } : {},
         chunkSize: PIECE_BYTES,
         uploadDataDuringCreation: true,
         storeFingerprintForResuming: false,

@@ -1,11 +1,12 @@
 import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { Person } from '#contract/basics';
 import * as endpoints from '#contract/session';
 import type { SignIn } from '#contract/session';
 import { forgetAllKept } from '../offline/kept.ts';
 import { call } from './api.ts';
+import { isOther, speakFor, tellOther } from './speaker.ts';
 
 /** Who is signed in. */
 export const useSession = defineStore('session', () => {
@@ -21,10 +22,20 @@ export const useSession = defineStore('session', () => {
       void forgetAllKept();
       keptFor.value = session.person?.id ?? null;
     }
+    // A page that has spoken for somebody does not speak for anybody else.
+    if (session.person && !speakFor(session.person.id)) return tellOther();
     person.value = session.person;
     steward.value = session.steward === true;
     known.value = true;
   }
+
+  /** Somebody else is signed in in this browser now; other tabs tell by what is kept. */
+  const other = computed(
+    () => isOther.value || (person.value !== null && keptFor.value !== null && keptFor.value !== person.value.id),
+  );
+  watch(keptFor, (now) => {
+    if (now === person.value?.id) isOther.value = false;
+  });
 
   async function load(): Promise<void> {
     take(await call(endpoints.readSession));
@@ -51,5 +62,5 @@ export const useSession = defineStore('session', () => {
     take({ person: null });
   }
 
-  return { person, known, steward, load, enter, signIn, signOut, signOutEverywhere };
+  return { person, known, steward, other, load, enter, signIn, signOut, signOutEverywhere };
 });

@@ -7,12 +7,12 @@ import {
   mdiCloudUploadOutline,
 } from '@mdi/js';
 import { computed, defineAsyncComponent, ref } from 'vue';
+import { keepsNothing } from '../outbox/browser-store.ts';
 import { useOutbox } from '../outbox/outbox.ts';
-import { blobsIn } from '../outbox/parcel.ts';
-import { saveAsFile } from '../outbox/save-as-file.ts';
 
-/** Whether what was made here is safe on the server; and what could not be taken, with a way to keep its sound. */
+/** Whether what was made here is safe on the server; and what was not accepted, one by one. */
 const ChangedByTwo = defineAsyncComponent(() => import('./ChangedByTwo.vue'));
+const NotAccepted = defineAsyncComponent(() => import('./NotAccepted.vue'));
 
 const outbox = useOutbox();
 
@@ -21,41 +21,36 @@ const WORDS = {
   saving: { icon: mdiCloudUploadOutline, text: 'Saving …' },
   waiting: { icon: mdiCloudOffOutline, text: 'No connection: kept here, sent later' },
   signedOut: { icon: mdiCloudOffOutline, text: 'Signed out: kept here until you sign in again' },
+  otherPerson: { icon: mdiCloudOffOutline, text: 'Someone else is signed in: kept here until you sign in again' },
   stuck: { icon: mdiCloudAlertOutline, text: 'Not taken yet' },
   refused: { icon: mdiAlertCircleOutline, text: 'Not accepted' },
 } as const;
 
 const words = computed(() => WORDS[outbox.state.value]);
 const refused = computed(() => outbox.parcels.value.filter((parcel) => parcel.refused !== undefined));
-const reason = computed(() =>
-  outbox.state.value === 'refused' ? refused.value[0]?.refused : outbox.stuck.value[0]?.reason,
-);
+const reason = computed(() => refused.value[0]?.refused ?? outbox.stuck.value[0]?.reason);
+/** What nobody has taken, whatever else is still on its way. */
+const open = computed(() => refused.value.length + outbox.stuck.value.length);
 /** Somebody else has changed the same thing: the person chooses. */
-const crossed = computed(() => refused.value.find((parcel) => parcel.now !== undefined));
-const choosing = ref(false);
-
-const sounds = computed(() =>
-  (outbox.state.value === 'refused' ? refused.value : outbox.stuck.value.map(({ parcel }) => parcel)).flatMap(
-    ({ change }) => blobsIn(change),
-  ),
-);
-const save = (): void => sounds.value.forEach((blob, index) => saveAsFile(blob, `not accepted ${index + 1}`));
+const crossed = computed(() => (open.value === 1 ? refused.value.find(({ now }) => now !== undefined) : undefined));
+const looking = ref(false);
 </script>
 
 <template>
   <span class="outbox" role="status" :class="outbox.state.value">
     <v-icon :icon="words.icon" size="16" aria-hidden="true" />
     {{ words.text }}
-    <template v-if="outbox.state.value === 'refused' || outbox.state.value === 'stuck'">
+    <template v-if="open > 0">
       <span class="reason" :title="reason">{{ reason }}</span>
-      <v-btn v-if="sounds.length > 0" size="x-small" variant="outlined" @click="save">Save the sound</v-btn>
-      <v-btn v-if="outbox.state.value === 'stuck'" size="x-small" variant="outlined" @click="outbox.tryAgain()"
-        >Try again</v-btn
-      >
-      <v-btn v-else-if="crossed" size="x-small" variant="outlined" @click="choosing = true">Compare</v-btn>
-      <v-btn v-else size="x-small" variant="outlined" @click="outbox.dropRefused()">Understood</v-btn>
+      <v-btn size="x-small" variant="outlined" @click="looking = true">{{
+        crossed ? 'Compare' : `Review ${open}`
+      }}</v-btn>
     </template>
-    <ChangedByTwo v-if="crossed && choosing" :parcel="crossed" @close="choosing = false" />
+    <span v-if="keepsNothing" class="unsafe"
+      >This browser stores nothing. Stay on this page until everything is saved.</span
+    >
+    <ChangedByTwo v-if="looking && crossed" :parcel="crossed" @close="looking = false" />
+    <NotAccepted v-else-if="looking" @close="looking = false" />
   </span>
 </template>
 
@@ -70,7 +65,9 @@ const save = (): void => sounds.value.forEach((blob, index) => saveAsFile(blob, 
 }
 .waiting,
 .signedOut,
-.stuck {
+.otherPerson,
+.stuck,
+.unsafe {
   color: rgb(var(--v-theme-error));
 }
 .reason {

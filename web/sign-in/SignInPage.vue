@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { SignIn } from '#contract/session';
+import { goOn } from '../session/go-on.ts';
 import { useSchool } from '../session/school.ts';
 import { useSession } from '../session/session.ts';
 import StateNote from '../shell/StateNote.vue';
@@ -23,7 +24,7 @@ const students = computed(() => school.value?.samplePeople.filter(({ teaches }) 
 async function enter(credentials: SignIn): Promise<void> {
   await attempt(async () => {
     await session.signIn(credentials);
-    await router.push(typeof route.query.to === 'string' ? route.query.to : { name: 'home' });
+    await goOn(router, typeof route.query.to === 'string' ? route.query.to : { name: 'home' });
   });
 }
 </script>
