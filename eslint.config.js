@@ -2,6 +2,7 @@ import js from '@eslint/js';
 import prettier from 'eslint-config-prettier';
 import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript';
 import { importX } from 'eslint-plugin-import-x';
+import regexp from 'eslint-plugin-regexp';
 import vue from 'eslint-plugin-vue';
 import globals from 'globals';
 import ts from 'typescript-eslint';
@@ -64,7 +65,19 @@ const rooms = {
     'desk',
   ],
   server: [
-    ...['threads', 'db', 'access', 'media', 'documents', 'transcripts', 'speech', 'translation', 'http', 'sessions'],
+    ...[
+      'threads',
+      'db',
+      'access',
+      'media',
+      'documents',
+      'transcripts',
+      'speech',
+      'translation',
+      'http',
+      'nameless',
+      'sessions',
+    ],
     ...[
       'school',
       'mail',
@@ -125,7 +138,7 @@ const above = (folder, room) =>
 const packagesForbidden = {
   core: {
     regex:
-      '^(?!\\.|#|(vitest|fast-check|fraction\\.js|d3-array|simple-statistics|snowball-stemmers|stopword|fastest-levenshtein|minisearch|papaparse|perfect-freehand|@cantoo/pdf-lib)$)',
+      '^(?!\\.|#|(vitest|fast-check|fraction\\.js|d3-array|simple-statistics|snowball-stemmers|stopword|fastest-levenshtein|minisearch|papaparse|perfect-freehand|fflate|@cantoo/pdf-lib)$)',
     message: 'core/ stands on the language and on libraries that compute, without a face or a machine.',
   },
   contract: { regex: '^(node:|vue|express|pinia|vuetify)', message: 'contract/ holds schemas only.' },
@@ -161,6 +174,15 @@ export default ts.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       eqeqeq: 'error',
       'no-console': 'error',
+    },
+  },
+  {
+    // Text from outside must not make a pattern take longer than the text is long.
+    files: ['{core,contract,server,web,cli}/**/*.{ts,vue}'],
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': 'error',
     },
   },
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },

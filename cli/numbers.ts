@@ -6,7 +6,7 @@ import Papa from 'papaparse';
 const FIELDS = { delimiter: '', skipEmptyLines: false as const };
 
 /** Numbers are written as people write them, with a point; what a computer alone understands (0x10, Infinity) is none. */
-const NUMBER = /^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/u;
+const NUMBER = /^[+-]?(\d+(?:\.\d*)?|\.\d+)([eE][+-]?\d+)?$/u;
 
 function numberOf(cell: string, line: number): number {
   const written = cell.trim();

@@ -55,13 +55,6 @@ export const BankedRemark = PlainContent.extend(BankedAbout.shape)
   });
 export type BankedRemark = z.infer<typeof BankedRemark>;
 
-/** What a person puts on a work: where its owner does not lend their voice, others get its words, to be spoken. */
-export function asDropped(person: string, banked: BankedRemark): BankedRemark {
-  if (banked.owner.id === person || banked.lendsVoice || !banked.recording) return banked;
-  const said = banked.recording.transcript?.text ?? '';
-  return { ...banked, recording: null, text: [banked.text, said].filter(Boolean).join('\n') };
-}
-
 export const NewBanked = PlainContent.extend(BankedAbout.shape).extend({
   /** Of what is written; null for one's own. What is spoken has the language of its transcript. */
   language: LanguageTag.nullable().default(null),

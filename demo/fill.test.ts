@@ -37,7 +37,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     return String(row!.id);
   };
   const queueFor = async (teacher: string, ...kinds: QueueKind[]): Promise<Waited[]> =>
-    selectWaited(test.db, queueOf(await selectQueue(test.db, teacher), { ...WHOLE_QUEUE, kinds }).shown);
+    selectWaited(test.db, queueOf(await selectQueue(test.db, teacher), { ...WHOLE_QUEUE, kinds }).shown, teacher);
   beforeAll(async () => {
     test = await open();
     await fillSampleSchool(test.db);
@@ -106,7 +106,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     });
     expect(overview.rows.filter(({ submission }) => submission === null)).toHaveLength(20);
 
-    const { students } = await selectClass(test.db, amaru.id);
+    const { students } = await selectClass(test.db, amaru.id, amaru.id);
     expect(students).toHaveLength(30);
     expect(students[0]).toMatchObject({ name: 'Amaru Quispe', submission: amaru.id, state: 'returned' });
     expect(new Set(students.map(({ state }) => state))).toEqual(

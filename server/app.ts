@@ -1,5 +1,5 @@
 import compression from 'compression';
-import express, { Router, type Express } from 'express';
+import express, { Router, type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { assignmentRoutes } from './assignments/routes.ts';
 import { bankFileRoutes } from './bank-file/routes.ts';
@@ -23,7 +23,7 @@ import { handInRoutes } from './hand-in/routes.ts';
 import { knownHost } from './http/known-host.ts';
 import { answerProblem } from './http/problem-handler.ts';
 import { sameOrigin } from './http/same-origin.ts';
-import { LARGEST_FORM } from './http/serve.ts';
+import { beside, LARGEST_FORM } from './http/serve.ts';
 import { webApp } from './http/web-app.ts';
 import { joiningRoutes } from './joining/routes.ts';
 import { stewardRoutes } from './roster/steward-routes.ts';
@@ -77,16 +77,18 @@ const security = (secure: boolean) =>
     strictTransportSecurity: secure,
   });
 
+const devices: RequestHandler = (_request, response, next) => {
+  response.set('Permissions-Policy', 'microphone=(self), camera=(self), display-capture=(self), geolocation=()');
+  next();
+};
+
 export function createApp(context: Context): Express {
   const app = express();
   app.set('trust proxy', context.settings.trustProxy ? 1 : false);
   app.set('query parser', 'simple');
-  app.use(knownHost(context.settings));
-  app.use(security(context.settings.secureCookies));
-  app.use((_request, response, next) => {
-    response.set('Permissions-Policy', 'microphone=(self), camera=(self), display-capture=(self), geolocation=()');
-    next();
-  });
+  app.use(beside(knownHost(context.settings)));
+  app.use(beside(security(context.settings.secureCookies)));
+  app.use(beside(devices));
   app.use('/api', apiRoutes(context));
   app.use(platformDoors(context));
   app.use(webApp(context.settings.webFolder));
@@ -142,12 +144,16 @@ const ROUTES = [
 
 function apiRoutes(context: Context): Router {
   const api = Router();
-  api.use(sameOrigin, express.json({ limit: LARGEST_FORM }));
+  api.use(beside(sameOrigin(context.settings)), beside(express.json({ limit: LARGEST_FORM })));
   // Recordings and pictures are packed already; only answers in JSON are worth it.
-  api.use(compression({ filter: (_request, response) => /json/.test(String(response.getHeader('Content-Type'))) }));
+  api.use(
+    beside(compression({ filter: (_request, response) => /json/.test(String(response.getHeader('Content-Type'))) })),
+  );
   for (const routes of ROUTES) api.use(routes(context));
-  api.use(() => {
-    throw problems.notFound();
-  });
+  api.use(
+    beside(() => {
+      throw problems.notFound();
+    }),
+  );
   return api;
 }

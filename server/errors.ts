@@ -157,6 +157,27 @@ export const problems = {
       'Not taken back',
       'Something has been done since with an assignment that came in. Its grades are as they were; the assignment stays.',
     ),
+  namesStay: () =>
+    new ProblemError(
+      409,
+      'names-stay',
+      'File hidden',
+      'This file can’t be shown without its author’s name. It is available once the work has been returned.',
+    ),
+  rubricElsewhere: (title: string) =>
+    new ProblemError(
+      422,
+      'rubric-elsewhere',
+      'Rubric not saved',
+      `“${title}” belongs to another assignment’s rubric, or appears twice. Copy the rubric instead; nothing has been changed.`,
+    ),
+  sharedWithTeachers: () =>
+    new ProblemError(
+      422,
+      'shared-with-teachers',
+      'Not shared',
+      'Banked remarks can be shared with teachers only. Remove everyone else from the list.',
+    ),
   blind: () =>
     new ProblemError(
       403,

@@ -13,3 +13,9 @@ export interface Detector {
 
 /** 1 where it is so, else 0. */
 export const sure = (holds: boolean): number => (holds ? 1 : 0);
+
+/** Whether nothing but blanks stands between a passage and the beginning of its line. @param before what stands before it */
+export const beginsLine = (before: string): boolean => {
+  const bare = before.trimEnd();
+  return bare === '' || before.slice(bare.length).includes('\n');
+};

@@ -25,7 +25,7 @@ export interface ReadPassage {
 }
 
 /** Ends a sentence; neither an initial nor a decimal point does. */
-const SENTENCE = /(?<=[.!?…。！？]["”’)»]*)\s+(?=\p{Lu}|["“‘(«\d]|[\p{Script=Han}\p{Script=Hiragana}])|\n+/gu;
+const SENTENCE = /(?<=[.!?…。！？]["”’)»]{0,5})\s+(?=\p{Lu}|["“‘(«\d]|[\p{Script=Han}\p{Script=Hiragana}])|\n+/gu;
 
 export const sentencesOf = (text: string): string[] =>
   text

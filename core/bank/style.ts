@@ -1,3 +1,4 @@
+import { withoutEnds } from '../text/index.ts';
 import { frequentWords } from './frequent-words.ts';
 import type { ReadPassage } from './passage.ts';
 import { counted, type Vector } from './vector.ts';
@@ -21,9 +22,15 @@ export function styleOf({ text, words, sentences, language }: ReadPassage): Vect
     ...words.flatMap((word) => ENDINGS.exec(word)?.[0] ?? []).map((ending) => `ending ${ending}`),
     ...(text.match(/[^\p{L}\p{N}\s]/gu) ?? []).map((sign) => `sign ${sign}`),
     `begins ${words[0] ?? ''}`,
-    `ends ${/[.!?:;,]?["”’)]*$/u.exec(text)![0]}`,
+    `ends ${endOf(text)}`,
     `long ${Math.min(5, Math.floor(Math.log2(1 + words.length)))}`,
     `sentences ${Math.min(3, sentences.length)}`,
   ];
   return new Map([...counted(features)].map(([name, times]) => [name, 1 + Math.log(times)]));
+}
+
+/** The last sign, and the quotation marks and brackets after it. */
+function endOf(text: string): string {
+  const bare = withoutEnds(text, /["”’)]/u, 'end');
+  return text.slice(bare.length - (/[.!?:;,]$/u.test(bare) ? 1 : 0));
 }

@@ -1,3 +1,4 @@
+import { withoutEnds } from '../text/index.ts';
 import { searchable } from '#core/transcript';
 import stemmers from 'snowball-stemmers';
 
@@ -98,7 +99,8 @@ const pairs = (run: string): string[] => {
 export function surfacesOf(text: string): string[] {
   return [...fold(text).matchAll(WORDS)].flatMap(([found]) => {
     if (IS_UNSPACED.test(found)) return pairs(found);
-    const word = found.replaceAll(/^'+|'(?:s)?'*$|'+$/gu, '');
+    const bare = withoutEnds(found, /'/u);
+    const word = bare.endsWith("'s") ? bare.slice(0, -2) : bare;
     return word === '' ? [] : [word];
   });
 }

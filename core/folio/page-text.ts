@@ -122,7 +122,7 @@ function linesOf(drawn: readonly DrawnText[]): Line[] {
 
 function trimEnd(line: Line): void {
   const last = line.parts.at(-1)!;
-  last.text = last.text.replace(/\s+$/, '');
+  last.text = last.text.trimEnd();
 }
 
 function continues(line: Line, part: Part): boolean {

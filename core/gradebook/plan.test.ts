@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { planImport, type Standing } from './index.ts';
+import { keepsOut, lockOf, planImport, type Standing } from './index.ts';
 
 const students = [
   { id: 'a', name: 'Aroha Ngata', number: 'A7', mail: 'aroha@fennick.example' },
@@ -16,6 +16,15 @@ const plan = (rows: string[][], standing: (student: string) => Partial<Standing>
   planImport(rows, { students, columns }, (student) => ({ ...NOTHING, ...standing(student) }));
 const fates = (rows: string[][], standing?: (student: string) => Partial<Standing>) =>
   plan(rows, standing).cells.map(({ line, fate, to, why }) => [line, fate, to, ...(why === undefined ? [] : [why])]);
+
+it('a nameless cell takes no flag from elsewhere either, and a returned one does', () => {
+  const locks = [lockOf({ nameless: true, state: null }), lockOf({ nameless: false, state: 'returned' }), undefined];
+  expect(locks.map((lock) => [keepsOut(lock, { points: 1 }), keepsOut(lock, { flag: 'late' })])).toEqual([
+    [true, true],
+    [true, false],
+    [false, false],
+  ]);
+});
 
 describe('a table of grades', () => {
   it('would change what it says, and nothing where it is empty', () => {

@@ -25,9 +25,14 @@ export interface Standing {
 
 /** Why a cell takes no grade from elsewhere, as a sentence; undefined where it does. */
 export function lockOf(cell: { nameless: boolean; state: string | null } | null | undefined): string | undefined {
-  if (cell?.nameless) return 'It is marked without names.';
+  if (cell?.nameless) return NAMELESS;
   return cell?.state === 'returned' ? 'It has been returned. Take it back at the desk to change it.' : undefined;
 }
+const NAMELESS = 'It is marked without names.';
+
+/** Whether a lock keeps out what a cell is to become. A flag may be changed after a return, but not where it would tell whose a work is. */
+export const keepsOut = (locked: string | undefined, to: object): boolean =>
+  locked !== undefined && ('points' in to || locked === NAMELESS);
 
 export interface PlannedCell {
   /** Of the table, from 1. */
@@ -63,7 +68,10 @@ const DERIVED = ['course grade', 'course per cent'];
 
 const plain = (text: string): string => text.trim().toLowerCase().replace(/\s+/gu, ' ');
 /** `First sounding [10]` and `First sounding (of 10)` are First sounding. */
-const titleOf = (head: string): string => plain(head).replace(/\s*(\[[\d.,]+\]|\((of|out of) [\d.,]+\))$/u, '');
+const titleOf = (head: string): string =>
+  plain(head)
+    .replace(/(?:\[[\d.,]+\]|\((?:of|out of) [\d.,]+\))$/u, '')
+    .trimEnd();
 /** What was made safe against being taken for a formula is as it was. */
 const unescaped = (cell: string): string => cell.replace(/^'(?=[=+\-@])/u, '');
 
@@ -151,7 +159,8 @@ function cellOf(line: number, student: ListedStudent, column: ListedColumn, text
   const to = 'flag' in entry ? { flag: entry.flag } : { points: entry.points!, ...(now.flag && { flag: null }) };
   const shown = words({ points: null, flag: null, ...to });
   if (shown === place.from) return { ...place, to: shown, fate: 'unchanged' };
-  if ('points' in to && now.locked) return { ...place, to: shown, fate: 'refused', why: now.locked };
+  if (now.locked !== undefined && keepsOut(now.locked, to))
+    return { ...place, to: shown, fate: 'refused', why: now.locked };
   if ('points' in to && column.possible === null)
     return { ...place, to: shown, fate: 'refused', why: 'Say first what this assignment is out of.' };
   return {

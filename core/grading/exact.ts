@@ -1,3 +1,4 @@
+import { withoutEnds } from '../text/index.ts';
 /** A fraction of whole numbers, never rounded; `over` is more than 0. */
 export interface Exact {
   readonly of: bigint;
@@ -54,6 +55,6 @@ export function decimalOf(value: Exact, decimals: number): string {
   const { of, over } = rounded(value, decimals);
   const digits = String(((of < 0n ? -of : of) * 10n ** BigInt(decimals)) / over).padStart(decimals + 1, '0');
   const whole = digits.slice(0, digits.length - decimals);
-  const fraction = digits.slice(digits.length - decimals).replace(/0+$/u, '');
+  const fraction = withoutEnds(digits.slice(digits.length - decimals), /0/u, 'end');
   return `${of < 0n ? '-' : ''}${whole}${fraction && `.${fraction}`}`;
 }

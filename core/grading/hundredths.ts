@@ -1,3 +1,4 @@
+import { withoutEnds } from '../text/index.ts';
 /** Points and percentages are counted in whole hundredths, so that sums and comparisons are exact: 7.5 points are 750. */
 export type Hundredths = number;
 
@@ -5,9 +6,7 @@ export type Hundredths = number;
 export function formatHundredths(value: Hundredths): string {
   const sign = value < 0 ? '-' : '';
   const magnitude = Math.abs(value);
-  const fraction = String(magnitude % 100)
-    .padStart(2, '0')
-    .replace(/0+$/, '');
+  const fraction = withoutEnds(String(magnitude % 100).padStart(2, '0'), /0/u, 'end');
   return `${sign}${Math.trunc(magnitude / 100)}${fraction && `.${fraction}`}`;
 }
 

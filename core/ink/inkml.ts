@@ -116,7 +116,7 @@ export function readTrace(trace: string, count: number): number[][] {
 }
 
 const ORDERS: Record<string, number> = { '!': 0, "'": 1, '"': 2 };
-const TOKEN = /\s*([!'"])?\s*(-?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?|\*)/g;
+const TOKEN = /(?:([!'"])\s*)?(-?(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][-+]?\d+)?|\*)/g;
 
 /** A stroke as some program wrote it. */
 export interface ReadStroke {

@@ -1,4 +1,4 @@
-import { readEntry } from '../gradebook/index.ts';
+import { keepsOut, readEntry } from '../gradebook/index.ts';
 import { formatHundredths, type Flag, type Hundredths } from '../grading/index.ts';
 import { fateOf, planRoster, type Known, type PlannedLine } from '../roster/index.ts';
 import type { IncomingClass, IncomingItem, IncomingStudent } from './read.ts';
@@ -185,7 +185,7 @@ function planResults(
       lines.push({ ...shown, from, to: words, fate: 'unchanged' });
       continue;
     }
-    if ('points' in to && now.locked) {
+    if (now.locked !== undefined && keepsOut(now.locked, to)) {
       refuse(now.locked, from);
       continue;
     }

@@ -1,3 +1,4 @@
+import { withoutEnds } from '../text/index.ts';
 const LONGEST = 60;
 
 /**
@@ -5,15 +6,14 @@ const LONGEST = 60;
  * taken. Letters of other scripts stay.
  */
 export function loginFor(name: string, taken: ReadonlySet<string>): string {
-  const plain =
-    name
-      .normalize('NFD')
-      .replace(/\p{M}/gu, '')
-      .normalize('NFC')
-      .toLowerCase()
-      .replace(/[^\p{L}\p{N}]+/gu, '-')
-      .slice(0, LONGEST)
-      .replace(/^-+|-+$/gu, '') || 'student';
+  const joined = name
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .normalize('NFC')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .slice(0, LONGEST);
+  const plain = withoutEnds(joined, /-/u) || 'student';
   if (!taken.has(plain)) return plain;
   let number = 2;
   while (taken.has(`${plain}-${number}`)) number++;

@@ -1,3 +1,4 @@
+import { withoutEnds } from '../text/index.ts';
 import Papa from 'papaparse';
 
 /** One student as a list has them. */
@@ -30,9 +31,19 @@ const HEADINGS: [RegExp, Role][] = [
   [/^e?-?mail( ?address)?$|^(correo|courriel)$/u, 'mail'],
   [/^(student |matriculation |candidate )?(number|no\.?|id|nr\.?)$|^(matrikelnummer|número|numéro|nummer)$/u, 'number'],
 ];
-const MAIL = /^[^\s@<>]+@[^\s@<>]+\.[^\s@<>]+$/u;
+const MAIL = /^[^\s@<>]+@[^\s@<>.]+(?:\.[^\s@<>.]+)+$/u;
 /** An address beside a name, as mail programs write it (RFC 5322, 3.4), or with a mark between. */
-const BESIDE_NAME = /[\s;,|]*<?([^\s@<>;,|]+@[^\s@<>;,|]+\.[^\s@<>;,|]+)>?[\s;,|]*/u;
+const PARTS = /[^\s<>;,|]+/gu;
+const BETWEEN = /[\s<>;,|]/u;
+function addressBeside(name: string): { name: string; mail: string } | undefined {
+  for (const { 0: part, index } of name.matchAll(PARTS)) {
+    if (!part.includes('@') || !isMail(part)) continue;
+    const [before, after] = [name.slice(0, index), name.slice(index + part.length)];
+    const rest = [withoutEnds(before, BETWEEN, 'end'), withoutEnds(after, BETWEEN, 'start')];
+    return { name: rest.filter(Boolean).join(' '), mail: part };
+  }
+  return undefined;
+}
 const NUMBER = /^(?=.*\d)[\p{L}\d./_-]{1,40}$/u;
 const DELIMITERS = ['\t', ';', ',', '|'];
 
@@ -106,7 +117,6 @@ function listedIn(cells: readonly string[], roles: readonly Role[], turned: bool
     mail: of('mail'),
     number: of('number'),
   };
-  const beside = listed.mail === '' ? BESIDE_NAME.exec(listed.name) : null;
-  if (!beside) return listed;
-  return { ...listed, name: listed.name.replace(beside[0], ' ').trim(), mail: beside[1]! };
+  const beside = listed.mail === '' ? addressBeside(listed.name) : undefined;
+  return { ...listed, ...beside };
 }

@@ -1,3 +1,4 @@
+import { withoutEnds } from '../text/index.ts';
 import Papa from 'papaparse';
 import { formatHundredths, parseHundredths, type Hundredths } from '#core/grading';
 
@@ -51,7 +52,7 @@ export function rubricCsv(rubric: readonly PlainCriterion[]): string {
  * each one more than that before it.
  */
 export function readRubricTable(text: string): ReadTable {
-  const { data } = Papa.parse<string[]>(text.replace(/^[\r\n]+|[\r\n]+$/gu, ''), {
+  const { data } = Papa.parse<string[]>(withoutEnds(text, /[\r\n]/u), {
     delimitersToGuess: ['\t', ';', ',', '|'],
   });
   const rows = data.map((cells) => cells.map((cell) => cell.trim()));
@@ -86,12 +87,18 @@ function readList(rows: readonly string[][], header: readonly string[]): ReadTab
 }
 
 /** `Strong (10)`, `Strong: 7.5 points` */
-const HEADING = /^(.*?)[\s:(]*(\d+(?:[.,]\d{1,2})?)\s*(?:points?|pts?\.?|%)?\s*\)?$/iu;
+function headingOf(cell: string): { title: string; points: string } | undefined {
+  const bare = cell.trimEnd().replace(/\)$/u, '').trimEnd();
+  const number = bare.replace(/(?:points?|pts?\.?|%)$/iu, '').trimEnd();
+  const points = /(?<!\d)\d{1,9}(?:[.,]\d{1,2})?$/u.exec(number)?.[0];
+  if (points === undefined) return undefined;
+  return { title: withoutEnds(number.slice(0, -points.length), /[\s:(]/u, 'end'), points };
+}
 
 function readGrid(rows: readonly string[][]): ReadTable {
   const [heading = [], ...body] = rows;
   const levels = heading.slice(1).map((cell, index) => {
-    const [, title = '', points = ''] = HEADING.exec(cell) ?? [];
+    const { title, points } = headingOf(cell) ?? { title: '', points: '' };
     return title ? { title, points: parseHundredths(points)! } : { title: cell, points: index * 100 };
   });
   const faults: TableFault[] = [];

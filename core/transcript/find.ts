@@ -1,3 +1,4 @@
+import { withoutEnds } from '../text/index.ts';
 import { tokens } from './token.ts';
 import type { Word } from './transcript.ts';
 
@@ -18,7 +19,7 @@ export interface SearchTerm {
 /** What is looked for: every one of these has to be there. The last may still be typed, so it is a beginning until a space ends it. */
 export function searchTerms(query: string): SearchTerm[] {
   const words = tokens(searchable(query))
-    .map(({ text }) => text.replaceAll(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, ''))
+    .map(({ text }) => withoutEnds(text, /[^\p{L}\p{N}]/u))
     .filter((term) => term !== '');
   const ended = /[^\p{L}\p{N}]$/u.test(query);
   const last = words.length - 1;

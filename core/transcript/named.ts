@@ -1,3 +1,4 @@
+import { withoutEnds } from '../text/index.ts';
 import { folded } from './token.ts';
 
 /** Words by which somebody is addressed before their name; common ones of some languages. */
@@ -10,7 +11,7 @@ const ADDRESS = new Set(
 /** Parts of names that are shorter are no names in a sentence: "de", "Al", "Jo" would be found everywhere. */
 const SHORTEST = 3;
 
-const bare = (word: string): string => folded(word.replace(/[^\p{L}\p{M}]+$/u, '').replace(/['’]s?$/u, ''));
+const bare = (word: string): string => folded(withoutEnds(word, /[^\p{L}\p{M}]/u, 'end').replace(/['’]s?$/u, ''));
 
 /**
  * Positions of the words that are a part of somebody's name, in whatever form a recogniser or a hurried hand wrote them.

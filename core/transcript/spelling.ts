@@ -1,3 +1,4 @@
+import { withoutEnds } from '../text/index.ts';
 import { folded, spoken, tokens } from './token.ts';
 import { isDoubtful, type Word } from './transcript.ts';
 
@@ -15,7 +16,7 @@ const LONG = 5;
 export function vocabulary(names: readonly string[], text: string): Vocabulary {
   const words = new Map<string, string>();
   const add = (word: string): void => {
-    const bare = word.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '').replace(/[’']s$/u, '');
+    const bare = withoutEnds(word, /[^\p{L}\p{N}]/u).replace(/[’']s$/u, '');
     const key = folded(bare);
     if (key !== '' && !words.has(key)) words.set(key, bare);
   };
@@ -32,8 +33,11 @@ export function vocabulary(names: readonly string[], text: string): Vocabulary {
 /** Words spelled as they are written in the vocabulary; a doubtful one also where it differs in a single letter. */
 export function spelled(words: readonly Word[], written: Vocabulary): Word[] {
   return words.map((word) => {
-    const [, before = '', core = '', owner = '', after = ''] =
-      /^([^\p{L}\p{N}]*)(.*?)([’']s)?([^\p{L}\p{N}]*)$/u.exec(word.word) ?? [];
+    const bare = withoutEnds(word.word, /[^\p{L}\p{N}]/u);
+    const from = word.word.indexOf(bare);
+    const [before, after] = [word.word.slice(0, from), word.word.slice(from + bare.length)];
+    const owner = /[’']s$/u.exec(bare)?.[0] ?? '';
+    const core = bare.slice(0, bare.length - owner.length);
     const key = folded(core);
     const known = written.get(key) ?? (isDoubtful(word) ? nearly(key, written) : undefined);
     return known === undefined ? word : { ...word, word: `${before}${keepCapital(core, known)}${owner}${after}` };

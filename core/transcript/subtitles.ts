@@ -32,7 +32,7 @@ const escaped = (line: string): string => line.replaceAll('&', '&amp;').replaceA
 const ENTITIES: Record<string, string> = { amp: '&', lt: '<', gt: '>', nbsp: '\u00A0', lrm: '\u200E', rlm: '\u200F' };
 
 const unescaped = (text: string): string =>
-  text.replace(/<[^>]*>/gu, '').replace(/&(amp|lt|gt|nbsp|lrm|rlm);/gu, (_, name: string) => ENTITIES[name]!);
+  text.replace(/<[^<>]*>/gu, '').replace(/&(amp|lt|gt|nbsp|lrm|rlm);/gu, (_, name: string) => ENTITIES[name]!);
 
 const TIMES =
   /^(?:(\d{2,}):)?(\d{2}):(\d{2})[.,](\d{3})[ \t]+-->[ \t]+(?:(\d{2,}):)?(\d{2}):(\d{2})[.,](\d{3})(?:[ \t].*)?$/u;

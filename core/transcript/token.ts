@@ -1,3 +1,4 @@
+import { withoutEnds } from '../text/index.ts';
 /** One word as it stands in a text, with its punctuation, and where; offsets in UTF-16 units. */
 export interface Token {
   text: string;
@@ -22,12 +23,14 @@ export function tokens(text: string): Token[] {
  * `“Look,` → `look`, `it’s` → `it's`.
  */
 export const spoken = (word: string): string =>
-  word
-    .normalize('NFC')
-    .toLowerCase()
-    .replaceAll('’', "'")
-    .replace(/[^\p{L}\p{M}\p{N}'-]+/gu, '')
-    .replace(/^['-]+|['-]+$/gu, '');
+  withoutEnds(
+    word
+      .normalize('NFC')
+      .toLowerCase()
+      .replaceAll('’', "'")
+      .replace(/[^\p{L}\p{M}\p{N}'-]+/gu, ''),
+    /['-]/u,
+  );
 
 /** Letters alone, without accents: for finding a word that somebody heard rather than read. */
 export const folded = (word: string): string =>

@@ -9,10 +9,11 @@ import type { resumableUploads } from '../../contract/uploads.ts';
 import type { Feedback } from '../../contract/submissions.ts';
 import { createApp } from '../app.ts';
 import type { Context } from '../context.ts';
+import { guard } from '../http/serve.ts';
 import { addPerson } from '../school/people.ts';
 import { readSettings } from '../settings.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
-import { routesOf, type Route } from '../testing/routes.ts';
+import { routesOf, strayHandlersOf, type Route } from '../testing/routes.ts';
 import { handIn, sayRemark, SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
 
 /** Everything that the contract describes, as `METHOD /path`. */
@@ -51,8 +52,20 @@ function faults(app: Express, contract: readonly string[]): string[] {
       .filter((one) => !contract.includes(one) && !DOORS.includes(one))
       .map((one) => `${one} is served, but not described`),
     ...routes.filter(({ lets }) => !lets).map((route) => `${name(route)} asks nobody`),
+    ...routes
+      .filter(({ lets, path }) => lets === 'own' && namesObject(path))
+      .map((route) => `${name(route)} names an object, but asks nobody about it`),
+    ...strayHandlersOf(app).map((handler) => `${handler} is mounted beside the routes and asks nobody`),
   ];
 }
+
+/** Whether a path names something that permissions are about; ids that the asker chooses for something of their own are not there yet. */
+const namesObject = (path: string): boolean => path.split('/').some((part) => NAMED.has(part));
+const NAMED = new Set(
+  ['course', 'assignment', 'submission', 'remark', 'recording', 'note', 'moderation', 'handout', 'person'].map(
+    (kind) => `:${kind}`,
+  ),
+);
 
 const PUBLIC = [
   ...['GET /school', 'GET /session', 'POST /session', 'DELETE /session'],
@@ -145,6 +158,19 @@ describe('what is served', () => {
     careless.get(more.path, (_request, response) => void response.json({}));
     expect(faults(careless, contract)).toEqual([`${path} is served, but not described`, `${path} asks nobody`]);
     expect(faults(careless, [...contract, path])).toEqual([`${path} asks nobody`]);
+  });
+
+  it('is found where it asks only who somebody is, or is mounted beside the routes', () => {
+    const careless = createApp({ db: test.db, settings: readSettings({}) } as Context);
+    const path = '/courses/:course/secrets';
+    careless.get(path, guard({ db: test.db } as Context, 'own'), (_request, response) => void response.json({}));
+    careless.use('/secrets', function secrets(_request, response) {
+      response.json({});
+    });
+    expect(faults(careless, [...contract, `GET ${path}`])).toEqual([
+      `GET ${path} names an object, but asks nobody about it`,
+      'secrets is mounted beside the routes and asks nobody',
+    ]);
   });
 });
 

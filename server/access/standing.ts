@@ -1,13 +1,13 @@
 import type { ObjectKind, Standings } from '#core/workflow';
 import { z } from 'zod';
-import { BANKED_FOR, blindTo, GIVEN_TO, LOOKS_AFTER, TEACHES } from './visible.ts';
+import { BANKED_FOR, blindTo, GIVEN_TO, LOOKS_AFTER, TEACHES, viewerIn } from './visible.ts';
 
 const LEARNS = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'student')`;
 
 const IN_COURSE = `${TEACHES} as teacher, ${LEARNS} as student`;
 
 /** A work that was withdrawn is there for its author alone; what is put aside or private, for teachers. */
-const BLIND = blindTo('$1');
+const BLIND = blindTo(viewerIn('$1'));
 const SECOND = `exists (select from moderations d where d.second_assignment = a.id`;
 const TO_WORK = `s.withdrawn_at is null and ${TEACHES} and not ${BLIND} as teacher, s.student = $1 and not ${SECOND}) as author,
   ${SECOND}) as second, ${SECOND} and d.finished_at is not null) as closed, ${TEACHES} and ${BLIND} as blind,
@@ -21,7 +21,8 @@ const REPLY_SHOWS = `r.put_aside_at is null and (not r.private or ${TEACHES})`;
 
 /** How a person `$1` stands to an object `$2`; a row for each way in which they come to it. */
 export const STANDING: Record<ObjectKind, string> = {
-  course: `select ${IN_COURSE} from (select id as course from courses) a where a.course = $2`,
+  // The course of a second marking is there for its desk alone.
+  course: `select ${IN_COURSE} from (select id as course from courses where not second_marking) a where a.course = $2`,
   // What is not open is there for its teachers alone.
   assignment: `select ${TEACHES} as teacher, a.open and ${LEARNS} as student, ${SECOND}) as second from assignments a where a.id = $2`,
   submission: `select ${TO_WORK} from submissions s join assignments a on a.id = s.assignment where s.id = $2`,
@@ -35,6 +36,7 @@ export const STANDING: Record<ObjectKind, string> = {
     where g.id = $2 and ${REPLY_SHOWS}
     union all
     select 'bank', b.owner = $1, b.owner = $1, false, ${NO_WORK}, false, false, false from banked_remarks b where b.recording = $2 and ${BANKED_FOR}
+      and (b.owner = $1 or b.lends_voice)
     union all
     select 'bank', true, true, false, ${NO_WORK}, false, false, false from greetings h where h.recording = $2 and h.teacher = $1
     union all

@@ -17,12 +17,29 @@ export const asStudent: Reader = { ...asTeacher, teacher: false };
 /** Which remarks `r` on a work that the reader may read are shown to them. */
 export const shownRemark = ({ teacher }: Reader): string => (teacher ? 'true' : 'not r.private');
 
-/** Whether teachers do not see yet whose the work `s` in assignment `a` is. */
-export const NAMELESS = `(a.anonymous and s.id is not null and s.returned_at is null)`;
+/**
+ * Whether teachers do not see yet whose the work `s` in assignment `a` is: its newest version has not been returned. Earlier versions,
+ * which were returned under a name, are nameless with it.
+ */
+export const NAMELESS = `(a.anonymous and s.id is not null and (select v.returned_at is null from submissions v
+  where v.assignment = s.assignment and v.student = s.student and v.withdrawn_at is null order by v.version desc limit 1))`;
 
-/** What the student `p` of such a work is called by its teachers: always the same in one assignment. */
-export const SHOWN_NAME = `case when ${NAMELESS}
-  then 'Student ' || upper(substr(md5(a.id::text || p.id::text), 1, 4)) else p.name end`;
+/** Nobody can tell from it whose it is: the secret of the assignment leaves the database nowhere. */
+const hidden = (who: string): string => `md5(a.secret::text || ${who}.id::text)`;
+
+/** What the student `who` of such a work is called by its teachers: always the same in one assignment. */
+export const shownName = (who: string): string =>
+  `case when ${NAMELESS} then 'Student ' || upper(substr(${hidden(who)}, 1, 4)) else ${who}.name end`;
+export const SHOWN_NAME = shownName('p');
+
+/** By what the student `who` of such a work is known to its teachers; it looks like any other id (RFC 9562, 5.8). */
+export const shownId = (who: string): string => `case when ${NAMELESS}
+  then overlay(overlay(${hidden(who)} placing '8' from 13) placing '8' from 17)::uuid else ${who}.id end`;
+export const SHOWN_ID = shownId('p');
+
+/** When something about such a work was: only on which day, since the moment may tell whose it is. */
+export const shownAt = (moment: string): string =>
+  `case when ${NAMELESS} then date_trunc('day', ${moment}, 'UTC') else ${moment} end`;
 
 /** Whether a person `$1` teaches the course of assignment `a`. */
 export const TEACHES = `exists (select from enrolments e where e.course = a.course and e.person = $1 and e.role = 'teacher')`;
@@ -39,15 +56,29 @@ export const LOOKS_AFTER = `(not p.steward
 /** Whether a person `p` teaches somewhere or is a steward. */
 export const STAFF = `(p.steward or exists (select from enrolments e where e.person = p.id and e.role = 'teacher'))`;
 
-/** Whether a person marks the work `s` a second time and must not see yet what was given. */
-export const blindTo = (
-  person: string,
-): string => `exists (select from moderated_works w join moderations d on d.id = w.moderation where w.work = s.id
-  and d.marker = ${person} and d.finished_at is null and d.called_off_at is null)`;
+declare const viewer: unique symbol;
+/**
+ * Whoever a query about remarks and scores is read by, as SQL. It is a type of its own, so that none can be written that has not asked by
+ * whom: somebody who marks a second time must not see what was given, in no count and in no version.
+ */
+export type Viewer = string & { readonly [viewer]: true };
+/** The person in a parameter. */
+export const viewerIn = (parameter: `$${number}`): Viewer => parameter as Viewer;
 
-/** Whether a person `$1` may use the banked remark `b`: it is theirs, or its owner shares it with them. */
+/** Whether a person marks the work `s`, or another version of it, a second time and must not see yet what was given. */
+export const blindTo = (
+  person: Viewer,
+): string => `exists (select from moderations d join moderated_works w on w.moderation = d.id join submissions m on m.id = w.work
+  where d.marker = ${person} and d.finished_at is null and d.called_off_at is null
+    and m.assignment = s.assignment and m.student = s.student)`;
+
+/** A number about a work `s` that nobody who is blind to it learns. */
+export const countFor = (person: Viewer, count: string): string =>
+  `case when ${blindTo(person)} then 0 else ${count} end`;
+
+/** Whether a person `$1` may use the banked remark `b`: it is theirs, or its owner shares it with them, who teach. */
 export const BANKED_FOR = `(b.owner = $1 or b.put_aside_at is null and exists (select from bank_shares h where h.banked = b.id
-  and (h.person = $1 or exists (select from enrolments e where e.course = h.course and e.person = $1 and e.role = 'teacher'))))`;
+  and (h.person = $1 and exists (select from enrolments e where e.person = $1 and e.role = 'teacher') or exists (select from enrolments e where e.course = h.course and e.person = $1 and e.role = 'teacher'))))`;
 
 /** Whether a student `$1` has been given what is handed out as `h`. */
 export const GIVEN_TO = `h.put_aside_at is null and (h.given = 'atOnce' or exists (select from submissions s
@@ -59,5 +90,5 @@ export const hasRemarks = (work: string): string =>
 
 /** Which remarks a person `$1` may read among all; a condition on remark `r`, work `s` and assignment `a`. */
 export const READABLE_REMARK = `s.withdrawn_at is null and r.put_aside_at is null
-  and (${TEACHES} and not ${blindTo('$1')}
+  and (${TEACHES} and not ${blindTo(viewerIn('$1'))}
     or (s.student = $1 and ${hasRemarks('s')} and not r.private))`;

@@ -1,4 +1,5 @@
 import type { Marking } from '#core/grading';
+import type { Standing } from '../../contract/grading.ts';
 import type { AssignmentSettings } from '../../contract/assignments.ts';
 import type { Queries } from '../db/database.ts';
 
@@ -14,6 +15,10 @@ export const dueOf = (student: string): string =>
 export const standingOf = (student: string): string =>
   `coalesce((select jsonb_build_object('flag', x.flag, 'extendedUntil', x.extended_until) from standings x
     where x.assignment = a.id and x.student = ${student}), '{"flag": null, "extendedUntil": null}')`;
+
+/** Who was given more time tells whose a work is. */
+export const withoutTime = (standing: Standing, nameless: boolean): Standing =>
+  nameless ? { ...standing, extendedUntil: null } : standing;
 
 export async function updateMarking(db: Queries, assignment: string, marking: Marking): Promise<void> {
   const { shown, decimals, halfSteps, possible, late } = marking;

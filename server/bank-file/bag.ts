@@ -71,7 +71,7 @@ export function openBag(files: ReadonlyMap<string, Uint8Array>): Map<string, Uin
 
 function* readManifest(text: string): Generator<[name: string, hash: string]> {
   for (const line of text.split(/\r?\n|\r/u)) {
-    const found = /^([0-9a-fA-F]{64})\s+\*?(.+)$/u.exec(line);
+    const found = /^([0-9a-fA-F]{64})\s+(?:\*\s*)?(\S.*)$/u.exec(line);
     if (found) yield [found[2]!, found[1]!.toLowerCase()];
   }
 }

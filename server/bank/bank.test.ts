@@ -275,14 +275,21 @@ describe.each(bodies)('the remark bank on $name', ({ open }) => {
 
     await change({ shared: { courses: [], people: [school.ids.colleague] } });
     expect(await seen()).toMatchObject([
-      { id, owner: { id: school.ids.teacher }, shared: { courses: [], people: [] } },
+      { id, owner: { id: school.ids.teacher }, shared: { courses: [], people: [] }, recording: null },
     ]);
-    expect(await hear()).toBe(200);
+    // Its words only: neither its sound nor its captions.
+    expect(await hear()).toBe(404);
+    for (const path of ['captions/en', 'transcripts', 'translations'])
+      expect((await school.as.colleague.send('GET', `/recordings/${recording}/${path}`)).status).toBe(404);
+    // Nobody but teachers has a bank.
+    const withStudent = await change({ shared: { courses: [], people: [school.ids.author] } });
+    expect(withStudent.json).toMatchObject({ status: 422, type: 'urn:vivid-margin:shared-with-teachers' });
+    expect((await seen()).length).toBe(1);
     expect((await school.as.colleague.send('PATCH', `/bank/${id}`, { body: { name: 'Mine' } })).status).toBe(403);
     const mend = await school.as.colleague.send('PUT', `/recordings/${recording}/transcript`, {
       body: { language: 'en', text: 'No.' },
     });
-    expect(mend.status).toBe(403);
+    expect(mend.status).toBe(404);
 
     await test.db.query("insert into enrolments (course, person, role) values ($1, $2, 'teacher')", [
       school.course,
@@ -301,6 +308,7 @@ describe.each(bodies)('the remark bank on $name', ({ open }) => {
     });
     await change({ lendsVoice: true, shared: { courses: [school.course], people: [] } });
     expect((await use()).recording!.transcript!.text).toBe('Say it with a lantern.');
+    expect(await hear()).toBe(200);
     expect((await school.as.teacher.send('GET', `/bank/${id}`)).json).toMatchObject({
       ...{ uses: 2, shared: { courses: [school.course], people: [] } },
     });

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { asDropped, type BankedRemark, type Drop } from '../../contract/bank.ts';
+import type { BankedRemark, Drop } from '../../contract/bank.ts';
 import type { Remark } from '../../contract/remarks.ts';
 import { NO_WORDS, SaidContent, type SaidWords } from '../../contract/said.ts';
 import { authorise } from '../access/authorise.ts';
@@ -33,7 +33,7 @@ export async function dropBanked(context: Context, request: DropRequest): Promis
   const { db } = context;
   const { id, submission, person, drop, file } = request;
   await authorise(db, person, 'bank.use', { banked: drop.banked });
-  const banked = asDropped(person, (await selectBanked(db, person, [drop.banked]))[0]!);
+  const banked = (await selectBanked(db, person, [drop.banked]))[0]!;
   const words = wordsOf(banked, drop.criterion);
   const { anchor, kind, greeted } = drop;
   const heard =

@@ -4,6 +4,7 @@ import { Id } from '../../contract/basics.ts';
 import { NO_WORDS, SaidContent } from '../../contract/said.ts';
 import { asTeacher, BANKED_FOR } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
+import { problems } from '../errors.ts';
 import { recordingJson } from '../recordings/queries.ts';
 
 /** What became of a banked remark `b`. Of a copy that is put aside nobody hears. */
@@ -33,7 +34,14 @@ export async function selectBanked(db: Queries, person: string, ids: readonly st
      join banked_remarks b on b.id = wanted.id::uuid left join recordings g on g.id = b.recording where $2::uuid is not null order by wanted.place`,
     [JSON.stringify(ids), person],
   );
-  return rows.map(({ remark }) => remark);
+  return rows.map(({ remark }) => asSeenBy(person, remark));
+}
+
+/** Where its owner does not lend their voice, others get its words, to be spoken, and nothing of its sound. */
+function asSeenBy(person: string, banked: BankedRemark): BankedRemark {
+  if (banked.owner.id === person || banked.lendsVoice || !banked.recording) return banked;
+  const said = banked.recording.transcript?.text ?? '';
+  return { ...banked, recording: null, text: [banked.text, said].filter(Boolean).join('\n') };
 }
 
 const ORDERS = {
@@ -291,6 +299,12 @@ export async function updateBanked(
 }
 
 async function replaceShares(tx: Queries, banked: string, { people, courses }: BankedRemark['shared']): Promise<void> {
+  const strangers = await tx.query(
+    `select 1 as one from jsonb_array_elements_text($1::jsonb) chosen
+     where not exists (select from enrolments e where e.person = chosen.value::uuid and e.role = 'teacher') limit 1`,
+    [JSON.stringify(people)],
+  );
+  if (strangers.length > 0) throw problems.sharedWithTeachers();
   await tx.query('delete from bank_shares where banked = $1', [banked]);
   await tx.query(
     `insert into bank_shares (banked, person, course)

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { readUses, type Around } from '../../contract/bank.ts';
 import { Id } from '../../contract/basics.ts';
-import { SHOWN_NAME } from '../access/visible.ts';
+import { blindTo, SHOWN_NAME, viewerIn } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
 interface Use {
@@ -54,7 +54,7 @@ export const selectUses = (db: Queries, banked: string, person: string): Promise
      join submissions s on s.id = r.submission join assignments a on a.id = s.assignment join people p on p.id = s.student
      left join recordings g on g.id = r.recording left join recordings o on o.id = b.recording
      left join transcripts t on t.recording = g.id left join transcripts w on w.recording = o.id
-     where u.banked = $1 and exists (select from enrolments e where e.course = a.course and e.person = $2 and e.role = 'teacher')
+     where u.banked = $1 and not ${blindTo(viewerIn('$2'))} and exists (select from enrolments e where e.course = a.course and e.person = $2 and e.role = 'teacher')
      order by u.used_at desc, u.remark limit 200`,
     [banked, person],
   );

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import { ChartWork, CourseVoice, type AssignmentCharts } from '../../contract/charts.ts';
-import { NAMELESS } from '../access/visible.ts';
+import { blindTo, NAMELESS, viewerIn } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { selectBlind } from '../grading/blind.ts';
 import { selectCells } from '../grading/cells.ts';
@@ -56,13 +56,14 @@ export async function selectCharts(db: Queries, assignment: string, person: stri
 const Student = CourseVoice.shape.students.element;
 
 /** What students have been told about all their works, as far as it is known whose they are. */
-export async function selectVoice(db: Queries, course: string): Promise<CourseVoice> {
+export async function selectVoice(db: Queries, course: string, person: string): Promise<CourseVoice> {
   const students = await select(
     db,
     Student,
     `with said as (
        select s.student, r.kind, count(*)::int as remarks, coalesce(sum(g.duration), 0) as seconds
        from assignments a join submissions s on s.assignment = a.id and s.withdrawn_at is null and not ${NAMELESS}
+         and not ${blindTo(viewerIn('$2'))}
        join remarks r on r.submission = s.id and r.put_aside_at is null and not r.private and r.author <> s.student
        left join recordings g on g.id = r.recording where a.course = $1 group by s.student, r.kind),
      newest as (
@@ -73,7 +74,7 @@ export async function selectVoice(db: Queries, course: string): Promise<CourseVo
        coalesce(jsonb_object_agg(said.kind, said.remarks) filter (where said.kind is not null), '{}') as kinds, newest.id as submission
      from enrolments e join people p on p.id = e.person left join said on said.student = p.id left join newest on newest.student = p.id
      where e.course = $1 and e.role = 'student' group by p.id, p.name, newest.id order by p.name, p.id`,
-    [course],
+    [course, person],
   );
   return { marginKey: await selectCourseKey(db, course), students };
 }

@@ -12,6 +12,6 @@ export function chartRoutes(context: Context): Router {
   serve(router, context, readCharts, 'assignment.oversee', ({ params, person }) =>
     selectCharts(db, params.assignment, person.id),
   );
-  serve(router, context, readVoice, 'course.set', ({ params }) => selectVoice(db, params.course));
+  serve(router, context, readVoice, 'course.set', ({ params, person }) => selectVoice(db, params.course, person.id));
   return router;
 }

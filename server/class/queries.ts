@@ -5,12 +5,14 @@ import { Id, Instant } from '../../contract/basics.ts';
 import { Standing } from '../../contract/grading.ts';
 import type { ClassStates } from '../../contract/submissions.ts';
 import { SUMMARY_COLUMNS, selectQuestions } from '../assignments/queries.ts';
-import { blindTo, SHOWN_NAME } from '../access/visible.ts';
+import { blindTo, countFor, NAMELESS, SHOWN_ID, SHOWN_NAME, shownAt, viewerIn } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { GRADE_JSON, GradeOrNone } from '../grading/queries.ts';
 import { selectHandouts } from '../handouts/queries.ts';
-import { dueOf, MARKING_JSON, RULE_COLUMNS, standingOf } from '../assignments/marking.ts';
-import { NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
+import { dueOf, MARKING_JSON, RULE_COLUMNS, standingOf, withoutTime } from '../assignments/marking.ts';
+import { NEWEST, unanswered, workFacts, WorkFacts } from '../submissions/state.ts';
+
+const VIEWER = viewerIn('$2');
 
 const Student = z.object({ student: Id, name: z.string() });
 const NotHandedIn = Student.extend({ submission: z.null() });
@@ -30,13 +32,13 @@ const CLASS = `assignments a join enrolments e on e.course = a.course and e.role
   left join submissions s on s.assignment = a.id and s.student = p.id and ${NEWEST}`;
 
 /** How far each student of the class is, in the order of names. */
-async function selectStates(db: Queries, assignment: string): Promise<StudentState[]> {
+async function selectStates(db: Queries, assignment: string, person: string): Promise<StudentState[]> {
   const rows = await select(
     db,
     z.union([StateRow, NotHandedIn]),
-    `select p.id as student, ${SHOWN_NAME} as name, s.id as submission, ${WORK_FACTS}
-     from ${CLASS} where a.id = $1 and (e.role = 'student' or s.id is not null) order by 2, p.id`,
-    [assignment],
+    `select ${SHOWN_ID} as student, ${SHOWN_NAME} as name, s.id as submission, ${workFacts(VIEWER)}
+     from ${CLASS} where a.id = $1 and (e.role = 'student' or s.id is not null) order by 2, 1`,
+    [assignment, person],
   );
   return rows.map((row) => ({
     student: row.student,
@@ -47,16 +49,18 @@ async function selectStates(db: Queries, assignment: string): Promise<StudentSta
 }
 
 /** The class that a work belongs to. */
-export async function selectClass(db: Queries, submission: string): Promise<ClassStates> {
+export async function selectClass(db: Queries, submission: string, person: string): Promise<ClassStates> {
   const row = await selectOne(db, z.object({ assignment: Id }), 'select assignment from submissions where id = $1', [
     submission,
   ]);
-  return { students: row ? await selectStates(db, row.assignment) : [] };
+  return { students: row ? await selectStates(db, row.assignment, person) : [] };
 }
 
 const Head = AssignmentOverview.omit({ rows: true, questions: true, handouts: true });
 
 const OverviewRow = StateRow.extend({
+  nameless: z.boolean(),
+  shown: Instant,
   spoken: z.int(),
   heard: z.int(),
   unanswered: z.int(),
@@ -80,16 +84,23 @@ export async function selectOverview(
   const rows = await select(
     db,
     z.union([OverviewRow, NotHandedIn.extend({ standing: Standing })]),
-    `select p.id as student, ${SHOWN_NAME} as name, s.id as submission,
-       case when not ${blindTo('$2')} then ${GRADE_JSON} end as grade, ${WORK_FACTS},
+    `select ${SHOWN_ID} as student, ${SHOWN_NAME} as name, s.id as submission, ${shownAt('s.handed_in_at')} as shown,
+       ${NAMELESS} as nameless,
+       case when not ${blindTo(VIEWER)} then ${GRADE_JSON} end as grade, ${workFacts(VIEWER)},
        ${standingOf('p.id')} as standing, ${dueOf('p.id')} as due,
-       (select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null and r.recording is not null
-          and not r.private) as spoken,
-       (select count(*)::int from listenings l join remarks r on r.recording = l.recording
-        where r.submission = s.id and r.put_aside_at is null and l.person = s.student and l.finished_at is not null) as heard,
+       ${countFor(
+         VIEWER,
+         `(select count(*)::int from remarks r where r.submission = s.id and r.put_aside_at is null and r.recording is not null
+          and not r.private)`,
+       )} as spoken,
+       ${countFor(
+         VIEWER,
+         `(select count(*)::int from listenings l join remarks r on r.recording = l.recording
+        where r.submission = s.id and r.put_aside_at is null and l.person = s.student and l.finished_at is not null)`,
+       )} as heard,
        (select count(*)::int from replies y join remarks r on r.id = y.remark
-        where r.submission = s.id and r.put_aside_at is null and ${UNANSWERED}) as unanswered
-     from ${CLASS} where a.id = $1 and (e.role = 'student' or s.id is not null) order by 2, p.id`,
+        where r.submission = s.id and r.put_aside_at is null and ${unanswered(VIEWER)}) as unanswered
+     from ${CLASS} where a.id = $1 and (e.role = 'student' or s.id is not null) order by 2, 1`,
     [assignment, person],
   );
   return {
@@ -99,8 +110,12 @@ export async function selectOverview(
     rows: rows.map(({ student, name, standing, ...work }): ClassRow => {
       const row = { student: { id: student, name }, standing };
       if (work.submission === null) return { ...row, submission: null };
-      const { submission: id, due, ...rest } = work;
-      return { ...row, submission: { ...rest, id, late: isLate(rest.handedInAt, due), state: workState(rest) } };
+      const { submission: id, due, shown, nameless, ...rest } = work;
+      const late = isLate(rest.handedInAt, due);
+      return {
+        ...{ ...row, standing: withoutTime(standing, nameless) },
+        submission: { ...rest, handedInAt: shown, id, late, state: workState(rest) },
+      };
     }),
   };
 }

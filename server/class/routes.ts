@@ -17,6 +17,8 @@ export function classRoutes(context: Context): Router {
     return overview;
   });
 
-  serve(router, context, readClass, 'work.class', ({ params }) => selectClass(db, params.submission));
+  serve(router, context, readClass, 'work.class', ({ params, person }) =>
+    selectClass(db, params.submission, person.id),
+  );
   return router;
 }

@@ -9,7 +9,7 @@ import { collapseWhiteSpace } from './html-space.ts';
 type Element = DefaultTreeAdapterTypes.Element;
 type ParentNode = DefaultTreeAdapterTypes.ParentNode;
 
-const CHARSET = /<meta[^>]+charset\s*=\s*["']?\s*([\w-]+)/iu;
+const CHARSET = /<meta[^>]+charset\s*=\s*(?:["']\s*)?([\w-]+)/iu;
 
 /** https://html.spec.whatwg.org/multipage/parsing.html#prescan-a-byte-stream-to-determine-its-encoding */
 function declaredIn(bytes: Uint8Array): Encoding | undefined {

@@ -1,3 +1,4 @@
+import { withoutEnds } from '#core/text';
 import { canonicalText, countWords, type Paragraph } from '#core/folio';
 import { decodeText, guessedIn } from './decode-text.ts';
 import { documentErrors, type Reader } from './document.ts';
@@ -9,7 +10,7 @@ export const readText: Reader = (bytes, _name, encoding) => {
   const { text } = decoded;
   const blocks = text
     .split(/\n[ \t]*\n+/)
-    .map((paragraph) => paragraph.replace(/^\n+|\s+$/g, ''))
+    .map((paragraph) => withoutEnds(paragraph, /\n/, 'start').trimEnd())
     .filter((paragraph) => paragraph !== '')
     .map((paragraph): Paragraph => ({ type: 'paragraph', runs: [{ text: paragraph, marks: [] }] }));
   if (countWords(canonicalText(blocks)) === 0) throw documentErrors.withoutText();

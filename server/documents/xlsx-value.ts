@@ -85,7 +85,7 @@ function dateText(days: number, pattern: string): string {
   ];
   const two = (number: number): string => String(number).padStart(2, '0');
   const clock = `${two(hours)}:${two(minutes)}${seconds > 0 ? `:${two(seconds)}` : ''}`;
-  if (days < 1 || !/[yd]/iu.test(pattern.replace(/"[^"]*"|\[[^\]]*\]|\\./gu, ''))) return clock;
+  if (days < 1 || !/[yd]/iu.test(pattern.replace(/"[^"]*"|\[[^\][]*\]|\\./gu, ''))) return clock;
   const date = `${year}-${two(month)}-${two(day)}`;
   return hours + minutes + seconds > 0 ? `${date} ${clock}` : date;
 }

@@ -4,6 +4,9 @@ import { documentErrors, type FileFormat } from './document.ts';
 /** What a document may unpack to; declared sizes are checked before anything is unpacked, and nothing unpacks to more. */
 const MAX_UNPACKED_BYTES = 300 * 1024 * 1024;
 const MAX_ENTRIES = 20_000;
+/** Office documents are packed to a tenth or so; what unpacks to far more than that was made to fill a memory. */
+const MOST_PACKED = 100;
+const ALWAYS_UNPACKED_BYTES = 40 * 1024 * 1024;
 
 /** The names in a zip file, or undefined where it is none. */
 export function namesInZip(bytes: Uint8Array): string[] | undefined {
@@ -40,7 +43,8 @@ export function openPackage(bytes: Uint8Array, format: FileFormat): Package {
     unpacked += originalSize;
     return false;
   });
-  if (unpacked > MAX_UNPACKED_BYTES || names.length > MAX_ENTRIES) throw documentErrors.tooLarge();
+  const most = Math.min(MAX_UNPACKED_BYTES, Math.max(ALWAYS_UNPACKED_BYTES, bytes.length * MOST_PACKED));
+  if (unpacked > most || names.length > MAX_ENTRIES) throw documentErrors.tooLarge();
   const parts = new Map<string, Uint8Array | undefined>();
   const part = (name: string): Uint8Array | undefined => {
     if (!parts.has(name)) parts.set(name, unzip(bytes, format, (entry) => entry.name === name)[name]);

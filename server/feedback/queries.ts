@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { Id, Instant } from '../../contract/basics.ts';
 import { Marking, Standing } from '../../contract/grading.ts';
 import { Held, type Feedback } from '../../contract/submissions.ts';
-import type { Reader } from '../access/visible.ts';
+import { NAMELESS, type Reader } from '../access/visible.ts';
 import { selectQuestions } from '../assignments/queries.ts';
 import { selectOne, type Queries } from '../db/database.ts';
 import {
@@ -14,7 +14,7 @@ import {
   selectScale,
   selectScores,
 } from '../grading/queries.ts';
-import { dueOf, MARKING_JSON, standingOf } from '../assignments/marking.ts';
+import { dueOf, MARKING_JSON, standingOf, withoutTime } from '../assignments/marking.ts';
 import { selectAdjustment } from '../grading/standing.ts';
 import { selectRemarks } from '../remarks/queries.ts';
 import { changeOf, selectReturns } from './returns.ts';
@@ -27,6 +27,7 @@ const Head = z.object({
   grade: GradeOrNone,
   marking: Marking,
   standing: Standing,
+  nameless: z.boolean(),
   readyAt: Instant.nullable(),
   returnAt: Instant.nullable(),
   held: Held.nullable(),
@@ -39,15 +40,15 @@ export async function selectFeedback(db: Queries, submission: string, reader: Re
     Head,
     `select s.assignment, s.returned_at as "returnedAt", s.handed_in_at as "handedInAt", ${dueOf('s.student')} as due,
        case when s.returned_at is not null then ${GRADE_JSON} end as grade, ${MARKING_JSON} as marking,
-       ${standingOf('s.student')} as standing, s.ready_at as "readyAt", s.return_at as "returnAt", s.held
+       ${standingOf('s.student')} as standing, ${NAMELESS} as nameless, s.ready_at as "readyAt", s.return_at as "returnAt", s.held
      from submissions s join assignments a on a.id = s.assignment where s.id = $1`,
     [submission],
   );
   if (!head) return undefined;
-  const { assignment, handedInAt, due, ...rest } = head;
+  const { assignment, handedInAt, due, nameless, ...rest } = head;
   const returns = await selectReturns(db, submission);
   const whole: Feedback = {
-    ...rest,
+    ...{ ...rest, standing: withoutTime(rest.standing, reader.teacher && nameless) },
     minutesLate: minutesLate(handedInAt, due),
     remarks: await selectRemarks(db, { submission }, reader),
     aside: reader.teacher ? await selectRemarks(db, { submission, aside: true }, reader) : [],

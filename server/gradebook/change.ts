@@ -61,7 +61,8 @@ function refuseWrong(
   columns: readonly Column[],
 ): void {
   const now = valueOf(found);
-  if (found?.cell.nameless && to.points !== undefined) throw problems.marksNameless();
+  // A flag beside the name would be seen at the nameless work.
+  if (found?.cell.nameless) throw problems.marksNameless();
   if (was && !isDeepStrictEqual(now, was) && !isDeepStrictEqual(now, { ...now, ...to }))
     throw problems.changedMeanwhile({ assignment, student, ...now });
   const work = found?.cell.submission !== null && found?.cell.submission !== undefined;

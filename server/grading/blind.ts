@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import type { GradeCell } from '../../contract/gradebook.ts';
-import { blindTo } from '../access/visible.ts';
+import { blindTo, viewerIn } from '../access/visible.ts';
 import { select, type Queries } from '../db/database.ts';
 import { hiddenCell } from './cells.ts';
 
@@ -10,7 +10,9 @@ export async function selectBlind(db: Queries, person: string): Promise<Readonly
   const rows = await select(
     db,
     z.object({ id: Id }),
-    `select s.id from submissions s join moderated_works m on m.work = s.id where ${blindTo('$1')}`,
+    `select distinct s.id from moderations d join moderated_works w on w.moderation = d.id join submissions o on o.id = w.work
+     join submissions s on s.assignment = o.assignment and s.student = o.student
+     where d.marker = $1 and ${blindTo(viewerIn('$1'))}`,
     [person],
   );
   return new Set(rows.map(({ id }) => id));

@@ -174,8 +174,9 @@ function foundOf(
 ): Found {
   const flag = standing?.flag ?? null;
   const late = work ? minutesLate(work.handedInAt, standing?.extendedUntil ?? column.dueAt) : 0;
+  // A flag that stands at a work tells whose it is.
   if (work && column.anonymous && work.returnedAt === null)
-    return { cell: hiddenCell(flag), explanation: '', held: null };
+    return { cell: hiddenCell(null), explanation: '', held: null };
   const sheet: Sheet = {
     ...{ scale: column.scale, marking: column.marking, standing: { flag }, minutesLate: late },
     ...(work

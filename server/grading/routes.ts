@@ -20,7 +20,7 @@ import {
   upsertPoints,
   upsertScore,
 } from './queries.ts';
-import { putAdjustment, putStanding, selectAdjustment, selectBy } from './standing.ts';
+import { putAdjustment, putStanding, selectAdjustment, selectBy, selectStudent } from './standing.ts';
 import { addVersion, replaceRubric, replaceScale, selectScored, selectShelf } from './rubric.ts';
 
 /** Scores and points of a work, until it is returned. */
@@ -69,18 +69,23 @@ export function gradingRoutes(context: Context): Router {
     return { adjustment: (await selectAdjustment(db, submission)) ?? null };
   });
 
-  serve(router, context, setStanding, 'standing.set', async ({ params, body, person }) => {
-    const put = await db.transaction((tx) =>
-      withHistory(tx, params, person.id, () => putStanding(tx, { ...params, person: person.id }, body)),
-    );
+  serve(router, context, setStanding, 'standing.set', async ({ params: { assignment, student }, body, person }) => {
+    const put = await db.transaction(async (tx) => {
+      const meant = await selectStudent(tx, assignment, student);
+      if (!meant) return false;
+      const place = { assignment, student: meant.id };
+      return withHistory(tx, place, person.id, () =>
+        putStanding(tx, { ...place, person: person.id, nameless: meant.nameless }, body),
+      );
+    });
     if (!put) throw problems.notAStudent();
     return body;
   });
 
-  serve(router, context, readRubric, 'assignment.set', async ({ params: { assignment } }) => ({
+  serve(router, context, readRubric, 'assignment.set', async ({ params: { assignment }, person }) => ({
     rubric: await selectRubric(db, assignment),
     scale: await selectScale(db, assignment),
-    scored: await selectScored(db, assignment),
+    scored: await selectScored(db, assignment, person.id),
   }));
 
   serve(router, context, setRubric, 'assignment.set', async ({ params: { assignment }, body: { rubric, move } }) => {

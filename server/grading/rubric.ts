@@ -4,12 +4,16 @@ import { z } from 'zod';
 import { Id, Instant } from '../../contract/basics.ts';
 import { Rubric as RubricSchema } from '../../contract/grading.ts';
 import type { ScoredWork } from '../../contract/rubrics.ts';
-import { SHOWN_NAME } from '../access/visible.ts';
+import { blindTo, SHOWN_NAME, viewerIn } from '../access/visible.ts';
 import { select, type Queries } from '../db/database.ts';
+import { problems } from '../errors.ts';
 import { RUBRIC_JSON, selectRubric } from './queries.ts';
 
-/** Works that have been scored by the newest version of the rubric of an assignment, or returned with a result of it. */
-export const selectScored = (db: Queries, assignment: string): Promise<ScoredWork[]> =>
+/**
+ * Works that have been scored by the newest version of the rubric of an assignment, or returned with a result of it.
+ * @param person who sees them; null for all
+ */
+export const selectScored = (db: Queries, assignment: string, person: string | null = null): Promise<ScoredWork[]> =>
   select(
     db,
     z.object({ submission: Id, student: z.string(), returnedAt: Instant.nullable() }),
@@ -17,8 +21,8 @@ export const selectScored = (db: Queries, assignment: string): Promise<ScoredWor
      from submissions s join assignments a on a.id = s.assignment join people p on p.id = s.student
      where s.assignment = $1 and s.rubric_version is null
        and (s.points is not null or exists (select from scores x where x.submission = s.id))
-     order by 2, s.version, s.id`,
-    [assignment],
+       and not ${blindTo(viewerIn('$2'))} order by 2, s.version, s.id`,
+    [assignment, person],
   );
 
 /** Criteria that stay keep their identity, and what was said about them. Call in a transaction, where nobody has been scored. */
@@ -44,14 +48,16 @@ async function insertRubric(tx: Queries, assignment: string, rubric: Rubric): Pr
          where criteria.assignment = excluded.assignment and criteria.version = excluded.version returning 1 as one`,
       [id, assignment, position, title, description, weight, bonus],
     );
-    // One of another assignment stays what it is.
-    if (kept.length === 0) continue;
-    for (const [index, level] of levels.entries())
-      await tx.query(
+    // One of another assignment stays what it is, and so does all of this one.
+    if (kept.length === 0) throw problems.rubricElsewhere(title);
+    for (const [index, level] of levels.entries()) {
+      const added = await tx.query(
         `insert into levels (id, criterion, position, title, description, points) values ($1, $2, $3, $4, $5, $6::int / 100.0)
-         on conflict (id) do nothing`,
+         on conflict (id) do nothing returning 1 as one`,
         [level.id, id, index, level.title, level.description, level.points],
       );
+      if (added.length === 0) throw problems.rubricElsewhere(level.title);
+    }
   }
 }
 

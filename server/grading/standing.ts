@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import { Adjustment, type Standing } from '../../contract/grading.ts';
+import { NAMELESS, SHOWN_ID } from '../access/visible.ts';
 import { selectOne, type Queries } from '../db/database.ts';
+import { NEWEST } from '../submissions/state.ts';
 
 export const selectAdjustment = (db: Queries, submission: string): Promise<Adjustment | undefined> =>
   selectOne(
@@ -30,20 +32,43 @@ export async function putAdjustment(
   );
 }
 
-/** @returns false where this is no student of the assignment's course */
+/** Which student of an assignment is meant, by the id that whoever asks knows them by. */
+export const selectStudent = (db: Queries, assignment: string, shown: string): Promise<Student | undefined> =>
+  selectOne(
+    db,
+    Student,
+    `select p.id, ${NAMELESS} as nameless from assignments a
+     join enrolments e on e.course = a.course and e.role in ('student', 'left') join people p on p.id = e.person
+     left join submissions s on s.assignment = a.id and s.student = p.id and ${NEWEST}
+     where a.id = $1 and ${SHOWN_ID} = $2`,
+    [assignment, shown],
+  );
+const Student = z.object({ id: Id, nameless: z.boolean() });
+type Student = z.infer<typeof Student>;
+
+/**
+ * @param nameless whoever decides does not see how much time was given, so that stays as it is
+ * @returns false where this is no student of the assignment's course
+ */
 export async function putStanding(
   db: Queries,
-  { assignment, student, person }: { assignment: string; student: string; person: string },
+  {
+    assignment,
+    student,
+    person,
+    nameless = false,
+  }: { assignment: string; student: string; person: string; nameless?: boolean },
   { flag, extendedUntil }: Standing,
 ): Promise<boolean> {
   const rows = await db.query(
     `insert into standings (assignment, student, flag, extended_until, set_by)
      select a.id, e.person, $3, $4, $5 from assignments a
      join enrolments e on e.course = a.course and e.person = $2 and e.role = 'student' where a.id = $1
-     on conflict (assignment, student) do update set flag = excluded.flag, extended_until = excluded.extended_until,
+     on conflict (assignment, student) do update set flag = excluded.flag,
+       extended_until = case when $6 then standings.extended_until else excluded.extended_until end,
        set_by = excluded.set_by, set_at = now()
      returning 1 as one`,
-    [assignment, student, flag, extendedUntil, person],
+    [assignment, student, flag, nameless ? null : extendedUntil, person, nameless],
   );
   return rows.length > 0;
 }

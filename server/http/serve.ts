@@ -134,6 +134,10 @@ export function guard(context: Context, action: Action | 'own'): Guard {
   return Object.assign(check, { lets: action });
 }
 
+/** What stands before or beside all routes and answers nothing of its own about anybody. */
+export const beside = <Handler extends RequestHandler>(handler: Handler): Handler =>
+  Object.assign(handler, { beside: true });
+
 export const open: Guard = Object.assign<RequestHandler, Pick<Guard, 'lets'>>((_request, _response, next) => next(), {
   lets: 'anyone',
 });

@@ -7,6 +7,7 @@ import { saveAs } from '../http/save-as.ts';
 import { serveBytes } from '../http/serve.ts';
 import { selectMarginKey } from '../margin-key/queries.ts';
 import { findMedium, readWholeMedium } from '../media/media.ts';
+import { namelessFiles } from '../nameless/files.ts';
 import { selectRemarks } from '../remarks/queries.ts';
 import { selectFile, selectFolio } from '../submissions/queries.ts';
 import { markingThread } from './marking-thread.ts';
@@ -17,21 +18,25 @@ export function markedRoutes(context: Context): Router {
   const router = Router();
   const { db } = context;
   const marking = markingThread();
+  const nameless = namelessFiles(db);
 
   serveBytes(router, context, markedFile, 'work.marked', async (params, request, response, person, standing) => {
     const { submission, position } = params;
     const file = /^\d{1,4}$/.test(position) ? Number(position) : -1;
-    const sha256 = await selectFile(db, 'submission_files', submission, file);
-    const medium = sha256 && (await findMedium(db, sha256));
+    const found = await selectFile(db, 'submission_files', submission, file);
+    const medium = found && (await findMedium(db, found.file));
     const folio = await selectFolio(db, submission);
     if (!folio || !medium) throw problems.notFound();
+    const hidden = found.nameless && standing.teacher;
     const kind = formatOf(folio, file);
     if (!kind) throw problems.cannotMark();
     const reader = { teacher: standing.teacher, person: person.id };
     const remarks = await selectRemarks(db, { submission }, reader);
     const bytes = await marking.ask<Uint8Array>({
       ...kind,
-      bytes: await readWholeMedium(db, sha256, medium),
+      bytes: hidden
+        ? (await nameless.read(found.file, found.format)).bytes
+        : await readWholeMedium(db, found.file, medium),
       marks: marksOf(folio, file, remarks, await selectMarginKey(db, submission)),
       copy: request.query.copy === 'true',
     });

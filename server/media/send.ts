@@ -4,7 +4,7 @@ import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 import { findMedium, readMedium } from './media.ts';
 
-/** Answers with a medium, or the single range of it that is asked for (RFC 9110, section 14). */
+/** Answers with a medium. */
 export async function sendMedium(
   db: Queries,
   sha256: Buffer,
@@ -14,8 +14,28 @@ export async function sendMedium(
 ): Promise<void> {
   const medium = await findMedium(db, sha256);
   if (!medium) throw problems.notFound();
-  const { byteLength, mediaType } = medium;
-  const etag = `"${sha256.toString('hex')}"`;
+  await sendRange(request, response, {
+    ...{ ...medium, immutable, tag: sha256.toString('hex') },
+    read: (start, end) => readMedium(db, sha256, start, end),
+  });
+}
+
+interface Sendable {
+  byteLength: number;
+  mediaType: string;
+  immutable: boolean;
+  /** Another one for other bytes. */
+  tag: string;
+  read(start: number, end: number): AsyncIterable<Uint8Array> | Iterable<Uint8Array>;
+}
+
+/** Answers with bytes, or the single range of them that is asked for (RFC 9110, section 14). */
+export async function sendRange(
+  request: Request,
+  response: Response,
+  { byteLength, mediaType, immutable, tag, read }: Sendable,
+): Promise<void> {
+  const etag = `"${tag}"`;
   response.set({
     'Accept-Ranges': 'bytes',
     'Cache-Control': immutable ? 'private, max-age=31536000, immutable' : 'private, no-cache',
@@ -34,7 +54,7 @@ export async function sendMedium(
   const { start, end } = range ?? { start: 0, end: byteLength - 1 };
   response.set('Content-Length', String(end - start + 1));
   if (range) response.status(206).set('Content-Range', `bytes ${start}-${end}/${byteLength}`);
-  await pipeline(readMedium(db, sha256, start, end), response).catch(ignoreHangUp);
+  await pipeline(read(start, end), response).catch(ignoreHangUp);
 }
 
 function ignoreHangUp(error: NodeJS.ErrnoException): void {

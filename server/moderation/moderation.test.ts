@@ -26,6 +26,10 @@ describe.each(bodies)('a second marking, on $name', ({ open }) => {
     await test.remove();
   });
   beforeEach(async () => {
+    // Whoever still marks an earlier version a second time is blind to this one.
+    await test.db.query(
+      'update moderations set called_off_at = now() where finished_at is null and called_off_at is null',
+    );
     work = await handIn(school);
     await score('teacher', work, school.criteria, [1, 0]);
   });
@@ -80,6 +84,57 @@ describe.each(bodies)('a second marking, on $name', ({ open }) => {
     expect(await sample()).toEqual([]);
     await score('colleague', work, criteria, [1, 1]);
     expect(await sample()).toEqual([]);
+  });
+
+  it('stays blind to every version of the work, in counts and in bulk too', async () => {
+    const remark = await sayRemark(school, work);
+    await school.as.teacher.send('PUT', `/recordings/${remark}/transcript`, {
+      body: { language: 'en', text: 'What the first marker said' },
+    });
+    await begun();
+    await school.as.teacher.send('PUT', `/submissions/${work}/returned`, { body: { returned: true } });
+    await school.as.author.send('PUT', `/remarks/${remark}/replies/${randomUUID()}`, {
+      body: { text: 'What the student asks', recording: null },
+    });
+    const next = await handIn(school);
+    for (const path of ['', '/earlier', '/feedback', '/class', '/as-student'])
+      expect((await school.as.colleague.send('GET', `/submissions/${next}${path}`)).status).toBe(403);
+    const told = await Promise.all([
+      school.as.colleague.send('POST', '/waiting', { body: {} }),
+      school.as.colleague.send('POST', '/search', { body: { words: 'marker' } }),
+      ...[`/assignments/${school.assignment}`, `/courses/${school.course}/voice`, '/notices'].map((path) =>
+        school.as.colleague.send('GET', path),
+      ),
+    ]);
+    for (const { text } of told) {
+      expect(text).not.toContain('What the first marker said');
+      expect(text).not.toContain('What the student asks');
+    }
+    const { rows } = told[2]!.json as AssignmentOverview;
+    expect(rows.find(({ submission }) => submission)!.submission).toMatchObject({
+      ...{ remarks: 0, spoken: 0, heard: 0, unanswered: 0, grade: null },
+    });
+    const { students } = told[3]!.json as { students: { kinds: object; seconds: number }[] };
+    expect(students.map(({ kinds, seconds }) => [kinds, seconds])).toEqual([
+      [{}, 0],
+      [{}, 0],
+    ]);
+    const { items } = told[0]!.json as Waiting;
+    expect(items.filter(({ kind }) => kind === 'reply')).toEqual([]);
+    expect(items.flatMap(({ work: waiting }) => waiting?.dealt ?? [])).toEqual([]);
+
+    for (const [path, more] of [
+      ['returned', { held: null }],
+      ['planned', { at: new Date(Date.now() + 60_000).toISOString() }],
+      ['taken-back', {}],
+    ] as const) {
+      const answer = await school.as.colleague.send('POST', `/assignments/${school.assignment}/${path}`, {
+        body: { works: [next], ...more },
+      });
+      expect([path, answer.status]).toEqual([path, 403]);
+    }
+    const [row] = await test.db.query('select returned_at, return_at from submissions where id = $1', [next]);
+    expect(row).toEqual({ returned_at: null, return_at: null });
   });
 
   it('shows the second marker nothing of what was given, anywhere', async () => {

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import { Marking, Scores } from '../../contract/grading.ts';
 import { MARKING_JSON } from '../assignments/marking.ts';
-import { blindTo, SHOWN_NAME } from '../access/visible.ts';
+import { blindTo, SHOWN_NAME, viewerIn } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { selectCourseScheme } from '../grading/columns.ts';
 import { SCORES_JSON, selectRubric, selectScale } from '../grading/queries.ts';
@@ -35,7 +35,7 @@ export async function selectPool(
     `select s.id, ${SHOWN_NAME} as student, ${SCORES_JSON} as scores, ${MARKING_JSON} as marking
      from submissions s join assignments a on a.id = s.assignment join people p on p.id = s.student
      where s.assignment = $1 and ${NEWEST} and coalesce(s.rubric_version, a.rubric_version) = a.rubric_version
-       and not ${blindTo('$2')} and not exists (select from scores k where k.submission = s.id and k.chosen_by = $3)
+       and not ${blindTo(viewerIn('$2'))} and not exists (select from scores k where k.submission = s.id and k.chosen_by = $3)
      order by 2, s.id`,
     [assignment, person, marker],
   );

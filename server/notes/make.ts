@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { asDropped, type BankedRemark } from '../../contract/bank.ts';
+import type { BankedRemark } from '../../contract/bank.ts';
 import type { NewNote, Note } from '../../contract/notes.ts';
 import { authorise } from '../access/authorise.ts';
 import { copyRecording } from '../recordings/copy.ts';
@@ -43,7 +43,7 @@ export async function makeNote(context: Context, request: NoteRequest): Promise<
 
 async function bankedFor({ db }: Context, person: string, banked: string): Promise<BankedRemark> {
   await authorise(db, person, 'bank.use', { banked });
-  return asDropped(person, (await selectBanked(db, person, [banked]))[0]!);
+  return (await selectBanked(db, person, [banked]))[0]!;
 }
 
 function hashOf({ note, file }: NoteRequest): Buffer {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Id, Instant } from '../../contract/basics.ts';
 import { NewsItem, NoticeSettings } from '../../contract/notices.ts';
+import { blindTo, viewerIn } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
 const DEFAULTS: NoticeSettings = { byMail: true, quiet: { from: 20, to: 7 }, zone: 'UTC' };
@@ -67,7 +68,7 @@ const NEWS = `
   select 'asked', a.title, a.id, null, count(*)::int, max(y.made_at)
   from replies y join remarks r on r.id = y.remark join submissions s on s.id = r.submission join assignments a on a.id = s.assignment
   join enrolments e on e.course = a.course and e.person = $1 and e.role = 'teacher'
-  where y.author = s.student and y.made_at > $2 and r.put_aside_at is null
+  where y.author = s.student and y.made_at > $2 and r.put_aside_at is null and not ${blindTo(viewerIn('$1'))}
   group by a.id, a.title`;
 
 /** @param since ISO 8601 */

@@ -142,4 +142,4 @@ export function platformService(
 }
 
 /** The page after this one (RFC 8288). */
-const nextIn = (link: string | null): string | undefined => /<([^>]+)>\s*;[^,]*rel="?next"?/u.exec(link ?? '')?.[1];
+const nextIn = (link: string | null): string | undefined => /<([^<>]+)>\s*;[^,<]*rel="?next"?/u.exec(link ?? '')?.[1];

@@ -4,24 +4,31 @@ import { Id } from '../../contract/basics.ts';
 import type { Kind } from '../../contract/margin-key.ts';
 import { Remark } from '../../contract/remarks.ts';
 import { SaidContent, type SaidWords } from '../../contract/said.ts';
-import { shownRemark, type Reader } from '../access/visible.ts';
+import { shownId, shownName, shownRemark, type Reader } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { recordingJson } from '../recordings/queries.ts';
 
 type Wanted = { submission: string; aside?: boolean } | { remarks: readonly string[] };
 
+/** Somebody `who` who said something about a work `s` in `a`: its teachers may not see yet which student it is. */
+const authorJson = ({ teacher }: Reader, who: string): string => {
+  const named = `jsonb_build_object('id', ${who}.id, 'name', ${who}.name)`;
+  const shown = `jsonb_build_object('id', ${shownId(who)}, 'name', ${shownName(who)})`;
+  return teacher ? `case when ${who}.id = s.student then ${shown} else ${named} end` : named;
+};
+
 /** A remark `r` by `p` with its recording `g`, its file `m` and its answers, as the contract has it. */
 const remarkJson = (reader: Reader): string => `r.content || jsonb_build_object(
-  'id', r.id, 'author', jsonb_build_object('id', p.id, 'name', p.name), 'kind', r.kind, 'anchor', r.anchor,
+  'id', r.id, 'author', ${authorJson(reader, 'p')}, 'kind', r.kind, 'anchor', r.anchor,
   'criterion', r.criterion, 'private', r.private, 'madeAt', r.made_at, 'takenAt', r.taken_at,
   'dealtAt', r.dealt_at,
-  'settled', (select jsonb_build_object('at', r.settled_at, 'by', jsonb_build_object('id', w.id, 'name', w.name))
+  'settled', (select jsonb_build_object('at', r.settled_at, 'by', ${authorJson(reader, 'w')})
     from people w where w.id = r.settled_by),
   'recording', ${recordingJson('g', reader, 2)},
   'file', case when r.file is not null then
     jsonb_build_object('sha256', encode(r.file, 'hex'), 'name', r.file_name, 'byteLength', m.byte_length) end,
   'replies', (select coalesce(jsonb_agg(jsonb_build_object('id', y.id, 'at', y.made_at, 'text', y.text,
-      'author', jsonb_build_object('id', w.id, 'name', w.name), 'recording', ${recordingJson('h', reader, 2)})
+      'author', ${authorJson(reader, 'w')}, 'recording', ${recordingJson('h', reader, 2)})
       order by y.made_at, y.id), '[]')
     from replies y join people w on w.id = y.author left join recordings h on h.id = y.recording where y.remark = r.id))`;
 
@@ -38,8 +45,8 @@ export async function selectRemarks(db: Queries, wanted: Wanted, reader: Reader)
     db,
     z.object({ remark: Remark }),
     `select ${remarkJson(reader)} as remark
-     from remarks r join people p on p.id = r.author
-     left join recordings g on g.id = r.recording left join media m on m.sha256 = r.file
+     from remarks r join people p on p.id = r.author join submissions s on s.id = r.submission
+     join assignments a on a.id = s.assignment left join recordings g on g.id = r.recording left join media m on m.sha256 = r.file
      where ${which} and ${shownRemark(reader)} and $2::uuid is not null order by r.made_at, r.id`,
     [value, reader.person],
   );

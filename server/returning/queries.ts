@@ -7,11 +7,11 @@ import { Adjustment, Marking, Rubric as RubricSchema, Scores, Standing } from '.
 import { Held } from '../../contract/submissions.ts';
 import type { ReturnRow } from '../../contract/returning.ts';
 import { selectQuestions } from '../assignments/queries.ts';
-import { blindTo, NAMELESS, SHOWN_NAME } from '../access/visible.ts';
+import { blindTo, NAMELESS, SHOWN_NAME, viewerIn } from '../access/visible.ts';
 import { select, type Queries } from '../db/database.ts';
 import { GRADE_JSON, GradeOrNone, RUBRIC_JSON, SCORES_JSON, selectScale } from '../grading/queries.ts';
 import { dueOf, MARKING_JSON, standingOf } from '../assignments/marking.ts';
-import { NEWEST, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
+import { NEWEST, workFacts, WorkFacts } from '../submissions/state.ts';
 
 const DraftRemark = z.object({
   id: Id,
@@ -47,7 +47,7 @@ export async function selectReturning(db: Queries, assignment: string, person: s
   const rows = await select(
     db,
     Row,
-    `select s.id as submission, ${SHOWN_NAME} as student, ${NAMELESS} as nameless, ${WORK_FACTS}, s.return_at as "returnAt", s.held, ${GRADE_JSON} as returned,
+    `select s.id as submission, ${SHOWN_NAME} as student, ${NAMELESS} as nameless, ${workFacts(viewerIn('$2'))}, s.return_at as "returnAt", s.held, ${GRADE_JSON} as returned,
        ${dueOf('s.student')} as due, ${MARKING_JSON} as marking, ${standingOf('s.student')} as standing,
        ${SCORES_JSON} as scored, coalesce(s.rubric_version, a.rubric_version) as rubric,
        (select coalesce(jsonb_object_agg(question, (points * 100)::int), '{}') from question_points k where k.submission = s.id) as points,
@@ -60,7 +60,7 @@ export async function selectReturning(db: Queries, assignment: string, person: s
         from remarks r left join transcripts t on t.recording = r.recording
         where r.submission = s.id and r.put_aside_at is null and not r.private and r.author <> s.student) as remarks
      from submissions s join assignments a on a.id = s.assignment join people p on p.id = s.student
-     where s.assignment = $1 and ${NEWEST} and not ${blindTo('$2')} order by 2, p.id`,
+     where s.assignment = $1 and ${NEWEST} and not ${blindTo(viewerIn('$2'))} order by 2, p.id`,
     [assignment, person],
   );
   const rubrics = await selectRubrics(db, assignment);

@@ -8,6 +8,7 @@ import {
   setReady,
   takeBackWorks,
 } from '../../contract/returning.ts';
+import { allows, authorise } from '../access/authorise.ts';
 import { asStudent } from '../access/visible.ts';
 import { selectSummary } from '../assignments/queries.ts';
 import type { Context } from '../context.ts';
@@ -27,12 +28,26 @@ export function returningRoutes(context: Context): Router {
   async function each(
     assignment: string,
     works: readonly string[],
+    person: string,
     deed: (tx: Queries, submission: string) => Promise<boolean>,
   ): Promise<string[]> {
     const done: string[] = [];
-    for (const submission of await selectOf(db, assignment, works))
+    for (const submission of await allowed(assignment, works, person))
       if (await db.transaction((tx) => deed(tx, submission))) done.push(submission);
     return done;
+  }
+
+  /**
+   * Of many works those that one alone could be done to: the others stay as they are.
+   * @throws ProblemError where none is
+   */
+  async function allowed(assignment: string, works: readonly string[], person: string): Promise<string[]> {
+    const found = await selectOf(db, assignment, works);
+    const kept: string[] = [];
+    for (const submission of found)
+      if (await allows(db, person, 'feedback.return', { submission })) kept.push(submission);
+    if (kept.length === 0 && found[0]) await authorise(db, person, 'feedback.return', { submission: found[0] });
+    return kept;
   }
 
   serve(router, context, readReturning, 'assignment.return', async ({ params, person }) => {
@@ -44,18 +59,19 @@ export function returningRoutes(context: Context): Router {
     returned: await each(
       params.assignment,
       body.works,
+      person.id,
       async (tx, work) =>
         (await returnWork(tx, work, person.id, body.held)) ||
         (body.held === null && (await releaseHeld(tx, work, person.id))),
     ),
   }));
 
-  serve(router, context, planReturn, 'assignment.return', async ({ params, body }) => ({
-    planned: await updateReturnAt(db, await selectOf(db, params.assignment, body.works), body.at),
+  serve(router, context, planReturn, 'assignment.return', async ({ params, body, person }) => ({
+    planned: await updateReturnAt(db, await allowed(params.assignment, body.works, person.id), body.at),
   }));
 
   serve(router, context, takeBackWorks, 'assignment.return', async ({ params, body, person }) => ({
-    takenBack: await each(params.assignment, body.works, (tx, work) => takeBack(tx, work, person.id, true)),
+    takenBack: await each(params.assignment, body.works, person.id, (tx, work) => takeBack(tx, work, person.id, true)),
   }));
 
   serve(router, context, setReady, 'feedback.return', async ({ params, body }) => {

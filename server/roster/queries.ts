@@ -2,13 +2,14 @@ import type { Known } from '#core/roster';
 import { z } from 'zod';
 import { Id } from '../../contract/basics.ts';
 import { Member } from '../../contract/roster.ts';
-import { LOOKS_AFTER, STAFF } from '../access/visible.ts';
+import { LOOKS_AFTER, NAMELESS, STAFF } from '../access/visible.ts';
 import { DatabaseError, select, selectOne, UNIQUE_VIOLATION, type Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
 
 const MEMBER = `select p.id, p.name, p.login, coalesce(p.mail, '') as mail, coalesce(p.number, '') as number,
     e.role = 'teacher' as teaches, e.role = 'left' as "left", p.came_in_at as "cameInAt",
-    (select count(*)::int from submissions s join assignments a on a.id = s.assignment
+    (select coalesce(greatest(count(*) filter (where not ${NAMELESS}), max(1)), 0)::int
+     from submissions s join assignments a on a.id = s.assignment
      where a.course = e.course and s.student = p.id) as works
   from enrolments e join people p on p.id = e.person where e.course = $1`;
 

@@ -88,7 +88,7 @@ function pausesOf(known: readonly Word[], parts: readonly string[][]): Pause[] {
 function saidAs({ text }: Token, language: AlignedLanguage): string[] {
   const { cardinal, ordinal } = NUMBERS[language];
   const said = text
-    .replace(/(\d+)(?:st|nd|rd|th|er|re|e)\b/giu, (all, figures: string) =>
+    .replace(/(?<!\d)(\d+)(?:st|nd|rd|th|er|re|e)\b/giu, (all, figures: string) =>
       figures.length > LONGEST_NUMBER ? all : ` ${ordinal(BigInt(figures))} `,
     )
     .replace(/\d+(?:[.,]\d+)?/gu, (figures) =>

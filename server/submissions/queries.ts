@@ -8,11 +8,12 @@ import { Receipt, Work } from '../../contract/submissions.ts';
 import { SUMMARY_JSON } from '../assignments/queries.ts';
 import { dueOf } from '../assignments/marking.ts';
 import { selectMarginKey } from '../margin-key/queries.ts';
-import { NAMELESS, SHOWN_NAME } from '../access/visible.ts';
+import { NAMELESS, SHOWN_ID, SHOWN_NAME, shownAt } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
 const WorkRow = Work.omit({ late: true, marginKey: true, folio: true }).extend({
   assignment: AssignmentSummary,
+  exactly: Instant,
   due: Instant.nullable(),
 });
 
@@ -23,13 +24,16 @@ export async function selectWork(
   teacher: boolean,
 ): Promise<Omit<Work, 'folio'> | undefined> {
   const hidden = `($2 and ${NAMELESS})`;
+  const at = (version: string): string =>
+    `case when $2 then ${shownAt(`${version}.handed_in_at`)} else ${version}.handed_in_at end`;
   const row = await selectOne(
     db,
     WorkRow,
-    `select s.id, s.version, s.handed_in_at as "handedInAt", c.id as course, a.budget, ${SUMMARY_JSON} as assignment,
+    `select s.id, s.version, s.handed_in_at as exactly, ${at('s')} as "handedInAt", c.id as course, a.budget, ${SUMMARY_JSON} as assignment,
        ${dueOf('s.student')} as due, ${hidden} as nameless,
-       jsonb_build_object('id', p.id, 'name', case when ${hidden} then ${SHOWN_NAME} else p.name end) as student,
-       (select jsonb_agg(jsonb_build_object('id', v.id, 'version', v.version, 'handedInAt', v.handed_in_at,
+       jsonb_build_object('id', case when $2 then ${SHOWN_ID} else p.id end,
+         'name', case when $2 then ${SHOWN_NAME} else p.name end) as student,
+       (select jsonb_agg(jsonb_build_object('id', v.id, 'version', v.version, 'handedInAt', ${at('v')},
             'returnedAt', v.returned_at) order by v.version desc)
         from submissions v where v.assignment = s.assignment and v.student = s.student and v.withdrawn_at is null) as versions,
        (select coalesce(jsonb_agg(jsonb_build_object('name', case when ${hidden} then 'File ' || f.position + 1 else f.name end,
@@ -41,8 +45,8 @@ export async function selectWork(
     [submission, teacher],
   );
   if (!row) return undefined;
-  const { due, ...work } = row;
-  return { ...work, marginKey: await selectMarginKey(db, submission), late: isLate(work.handedInAt, due) };
+  const { due, exactly, ...work } = row;
+  return { ...work, marginKey: await selectMarginKey(db, submission), late: isLate(exactly, due) };
 }
 
 export async function selectReceipt(db: Queries, submission: string): Promise<Receipt | undefined> {
@@ -134,15 +138,24 @@ export async function selectFile(
   table: Table,
   submission: string,
   position: number,
-): Promise<Buffer | undefined> {
-  const row = await selectOne(
+): Promise<WorkFile | undefined> {
+  return selectOne(
     db,
-    z.object({ file: z.instanceof(Buffer) }),
-    `select file from ${table} where submission = $1 and position = $2`,
+    WorkFile,
+    `select f.file, ${table === 'submission_files' ? 'f.format' : "split_part(m.media_type, '/', 2)"} as format, ${NAMELESS} as nameless
+     from ${table} f join media m on m.sha256 = f.file join submissions s on s.id = f.submission
+     join assignments a on a.id = s.assignment where f.submission = $1 and f.position = $2`,
     [submission, position],
   );
-  return row?.file;
 }
+
+const WorkFile = z.object({
+  file: z.instanceof(Buffer),
+  format: z.string(),
+  /** Teachers do not see yet whose it is. */
+  nameless: z.boolean(),
+});
+type WorkFile = z.infer<typeof WorkFile>;
 
 /** The SHA-256 of each of them, in order. */
 export async function selectHashes(db: Queries, table: Table, submission: string): Promise<string[]> {

@@ -9,7 +9,7 @@ export interface Route {
 }
 
 interface Layer {
-  handle: RequestHandler & { stack?: Layer[] };
+  handle: RequestHandler & { stack?: Layer[]; beside?: boolean };
   route?: { path: string; methods: Record<string, boolean>; stack: Layer[] };
 }
 
@@ -30,4 +30,16 @@ export function routesOf(app: Express): Route[] {
   };
   walk((app.router as unknown as { stack: Layer[] }).stack);
   return [...routes.values()];
+}
+
+/** Handlers that are mounted beside routes, where no guard stands before them, and say nothing of that. */
+export function strayHandlersOf(app: Express): string[] {
+  const walk = (layers: readonly Layer[]): string[] =>
+    layers.flatMap(({ route, handle }) => {
+      if (handle.stack) return walk(handle.stack);
+      // What takes four arguments handles errors.
+      const known = route !== undefined || handle.beside === true || handle.length === 4;
+      return known ? [] : [handle.name || 'a handler without a name'];
+    });
+  return walk((app.router as unknown as { stack: Layer[] }).stack);
 }

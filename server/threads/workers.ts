@@ -5,6 +5,7 @@ export const WORKERS = {
   database: 'server/db/pglite-worker.ts',
   documents: 'server/documents/read-worker.ts',
   oneRoster: 'server/oneroster/pack-worker.ts',
+  nameless: 'server/nameless/nameless-worker.ts',
   marking: 'server/marked/marking-worker.ts',
   reattaching: 'server/earlier/reattach-worker.ts',
   speech: 'server/speech/speech-worker.ts',

@@ -1,4 +1,4 @@
-import { wellFormed } from '#core/text';
+import { visibleName, wellFormed } from '#core/text';
 import type { Encoding, WithUploads } from '../../contract/uploads.ts';
 import type { Queries } from '../db/database.ts';
 import { problems } from '../errors.ts';
@@ -30,5 +30,12 @@ export async function findUploaded(
   const row = await selectUpload(db, upload);
   if (!row?.sha256) throw problems.uploadGone();
   const { sha256, byteLength, head } = row;
-  return { name: wellFormed(name), upload, encoding, sha256, byteLength, head: head ?? Buffer.alloc(0) };
+  return {
+    name: visibleName(wellFormed(name)) || 'file',
+    upload,
+    encoding,
+    sha256,
+    byteLength,
+    head: head ?? Buffer.alloc(0),
+  };
 }

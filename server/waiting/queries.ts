@@ -3,10 +3,11 @@ import { z } from 'zod';
 import { Waiting, type Waited } from '../../contract/waiting.ts';
 import { Id, Instant } from '../../contract/basics.ts';
 import { Standing } from '../../contract/grading.ts';
-import { SHOWN_NAME } from '../access/visible.ts';
+import { blindTo, NAMELESS, SHOWN_NAME, shownAt, viewerIn } from '../access/visible.ts';
+import { withoutTime } from '../assignments/marking.ts';
 import { SUMMARY_COLUMNS } from '../assignments/queries.ts';
 import { select, type Queries } from '../db/database.ts';
-import { BACK_AGAIN, NEWEST, UNANSWERED, WORK_FACTS, WorkFacts } from '../submissions/state.ts';
+import { BACK_AGAIN, NEWEST, unanswered, workFacts, WorkFacts } from '../submissions/state.ts';
 
 /** What is over asks for nothing any more. */
 const TAUGHT_BY = `join courses c on c.id = a.course and c.put_aside_at is null
@@ -38,7 +39,7 @@ export const selectQueue = (db: Queries, teacher: string): Promise<(QueueRow & Q
      select 'reply', s.id, r.id, a.course, y.made_at
      from replies y join remarks r on r.id = y.remark join submissions s on s.id = r.submission
      join assignments a on a.id = s.assignment ${TAUGHT_BY}
-     where r.put_aside_at is null and ${UNANSWERED}`,
+     where r.put_aside_at is null and ${unanswered(viewerIn('$1'))}`,
     [teacher],
   );
 
@@ -49,6 +50,8 @@ const WorkRow = WorkFacts.extend({
   due: Instant.nullable(),
   remarksBefore: z.int(),
   dealtBefore: z.int(),
+  nameless: z.boolean(),
+  shown: Instant,
   ...Standing.shape,
 });
 
@@ -62,14 +65,16 @@ const AnswerRow = z.object({
 });
 
 /** What is to be shown of some that wait, in their order. */
-export async function selectWaited(db: Queries, items: readonly QueueRow[]): Promise<Waited[]> {
+export async function selectWaited(db: Queries, items: readonly QueueRow[], person: string): Promise<Waited[]> {
   const works = await selectWorks(
     db,
     items.filter(({ remark }) => remark === null).map(({ submission }) => submission),
+    person,
   );
   const answers = await selectAnswers(
     db,
     items.flatMap(({ remark }) => remark ?? []),
+    person,
   );
   return items.flatMap(({ kind, submission, remark, at }) => {
     const found = remark === null ? works.get(submission) : answers.get(remark);
@@ -77,46 +82,48 @@ export async function selectWaited(db: Queries, items: readonly QueueRow[]): Pro
   });
 }
 
-type Shown = Omit<Waited, 'kind' | 'submission' | 'at'>;
+type Shown = Omit<Waited, 'kind' | 'submission' | 'at'> & Partial<Pick<Waited, 'at'>>;
 
-async function selectWorks(db: Queries, submissions: readonly string[]): Promise<Map<string, Shown>> {
+async function selectWorks(db: Queries, submissions: readonly string[], person: string): Promise<Map<string, Shown>> {
   const rows = await select(
     db,
     WorkRow,
     `select s.id as submission, ${SHOWN_NAME} as student, a.title as assignment,
-       coalesce(x.extended_until, a.due_at) as due, x.flag, x.extended_until as "extendedUntil", ${WORK_FACTS}, b.remarks as "remarksBefore", b.dealt as "dealtBefore"
+       coalesce(x.extended_until, a.due_at) as due, x.flag, x.extended_until as "extendedUntil", ${NAMELESS} as nameless,
+       ${shownAt('s.handed_in_at')} as shown, ${workFacts(viewerIn('$2'))}, b.remarks as "remarksBefore", b.dealt as "dealtBefore"
      from submissions s join assignments a on a.id = s.assignment join people p on p.id = s.student
      left join standings x on x.assignment = a.id and x.student = s.student
      left join lateral (
        select count(r.id)::int as remarks, count(r.dealt_at)::int as dealt
-       from remarks r where r.put_aside_at is null and not r.private and r.author <> s.student and r.submission = (
+       from remarks r where not ${blindTo(viewerIn('$2'))} and r.put_aside_at is null and not r.private and r.author <> s.student
+         and r.submission = (
          select o.id from submissions o where o.assignment = s.assignment and o.student = s.student
            and o.version < s.version and o.withdrawn_at is null and o.returned_at is not null
          order by o.version desc limit 1)) b on true
      where s.id = any($1::uuid[])`,
-    [submissions],
+    [submissions, person],
   );
   return new Map(
-    rows.map(({ submission, student, assignment, flag, extendedUntil, due, remarksBefore, dealtBefore, ...facts }) => {
-      const { version, handedInAt } = facts;
-      const standing = { flag, extendedUntil };
+    rows.map(({ submission, student, assignment, due, remarksBefore, dealtBefore, nameless, shown, ...facts }) => {
+      const { version, handedInAt, flag, extendedUntil } = facts;
+      const standing = withoutTime({ flag, extendedUntil }, nameless);
       const dealt = remarksBefore > 0 ? { done: dealtBefore, of: remarksBefore } : null;
       const work = { version, late: isLate(handedInAt, due), state: workState(facts), standing, dealt };
-      return [submission, { student, assignment, work, answer: null }];
+      return [submission, { at: shown, student, assignment, work, answer: null }];
     }),
   );
 }
 
-async function selectAnswers(db: Queries, remarks: readonly string[]): Promise<Map<string, Shown>> {
+async function selectAnswers(db: Queries, remarks: readonly string[], person: string): Promise<Map<string, Shown>> {
   const rows = await select(
     db,
     AnswerRow,
-    `select s.id as submission, p.name as student, a.title as assignment, r.id as remark, y.text,
+    `select s.id as submission, ${SHOWN_NAME} as student, a.title as assignment, r.id as remark, y.text,
        y.recording is not null as spoken
      from replies y join remarks r on r.id = y.remark join submissions s on s.id = r.submission
      join assignments a on a.id = s.assignment join people p on p.id = s.student
-     where r.id = any($1::uuid[]) and ${UNANSWERED}`,
-    [remarks],
+     where r.id = any($1::uuid[]) and ${unanswered(viewerIn('$2'))}`,
+    [remarks, person],
   );
   return new Map(
     rows.map(({ remark, student, assignment, text, spoken }) => [

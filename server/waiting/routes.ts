@@ -11,7 +11,7 @@ export function waitingRoutes(context: Context): Router {
   const { db } = context;
   serve(router, context, readWaiting, 'own', async ({ person, body: { most, ...filter } }) => {
     const { shown, ...hidden } = queueOf(await selectQueue(db, person.id), filter);
-    const items = await selectWaited(db, shown.slice(0, most));
+    const items = await selectWaited(db, shown.slice(0, most), person.id);
     return { items, shown: shown.length, ...hidden, assignments: await selectTaught(db, person.id) };
   });
   serve(router, context, readNextWaiting, 'own', async ({ person, body: { after, ...filter } }) => {

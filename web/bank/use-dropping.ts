@@ -1,6 +1,6 @@
 import type { Anchor } from '#core/anchor';
 import type { Rubric } from '#core/grading';
-import { asDropped, type BankedRemark } from '#contract/bank';
+import type { BankedRemark } from '#contract/bank';
 import type { Recording } from '#contract/recordings';
 import { NO_WORDS, type SaidWords } from '#contract/said';
 import type { Work } from '#contract/submissions';
@@ -33,7 +33,7 @@ export function useDropping(work: () => Work) {
   /** @returns the id of the remark; undefined where there is none, and `problem` says why */
   async function drop(kept: BankedRemark, { anchor, rubric, likely, greeting }: Place): Promise<string | undefined> {
     problem.value = undefined;
-    const banked = asDropped(session.person!.id, kept);
+    const banked = kept;
     if (banked.suggestion !== null && anchor.type !== 'passage') {
       problem.value = 'This one suggests other words. Select the words that it should change.';
       return undefined;

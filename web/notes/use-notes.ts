@@ -1,4 +1,4 @@
-import { asDropped, type BankedRemark } from '#contract/bank';
+import type { BankedRemark } from '#contract/bank';
 import { putNoteAside, type Note, type NotePlace } from '#contract/notes';
 import { computed, onBeforeUnmount, watch } from 'vue';
 import { useBankActions } from '../bank/use-bank-actions.ts';
@@ -55,7 +55,7 @@ export function useNotes(course: () => string | undefined): Notes {
     },
     write: (at, text) => add({ content: { ...NOTHING, at, text }, recording: null, banked: null, shown: null }),
     async sayAgain(at, kept) {
-      const banked = asDropped(session.person!.id, kept);
+      const banked = kept;
       const note = crypto.randomUUID();
       const { name, text, link, reaction, suggestion, tags, recording } = banked;
       if (recording) rememberBytes({ sha256: recording.sound.sha256, blob: await soundBlob(recording) });

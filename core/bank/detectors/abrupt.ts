@@ -1,4 +1,4 @@
-import { sure, type Detector } from '../detector.ts';
+import { beginsLine, sure, type Detector } from '../detector.ts';
 
 const LINK =
   /^(?:however|therefore|moreover|furthermore|in addition|first|second|third|final|next|then|also|consequently|as a|on the other|in contrast|similarly|meanwhile|nevertheless|thus|hence|besides|another|likewise|this|these|that|such|but|and|so|yet|because)\b/iu;
@@ -19,11 +19,6 @@ export const abrupt: Detector = {
     'paragraph',
   ],
   find: ({ text, before, words, sentences }) =>
-    sure(
-      /(?:\n|^)\s*$/u.test(before) &&
-        before.trim() !== '' &&
-        sentences.length >= 1 &&
-        words.length > 9 &&
-        !LINK.test(text),
-    ) * 0.6,
+    sure(beginsLine(before) && before.trim() !== '' && sentences.length >= 1 && words.length > 9 && !LINK.test(text)) *
+    0.6,
 };

@@ -1,7 +1,6 @@
-import { sure, type Detector } from '../detector.ts';
+import { beginsLine, sure, type Detector } from '../detector.ts';
 
-const aloneInLine = (before: string, after: string): boolean =>
-  /(?:^|\n)\s*$/u.test(before) && /^\s*(?:\n|$)/u.test(after);
+const aloneInLine = (before: string, after: string): boolean => beginsLine(before) && /^[^\S\n]*(?:\n|$)/u.test(after);
 
 export const heading: Detector = {
   name: 'heading',

@@ -5,5 +5,5 @@ export const list: Detector = {
   name: 'list',
   says: 'is a list',
   labels: ['list', 'parallel', 'parallelism', 'bullet', 'bullets', 'structure', 'order', 'enumeration'],
-  find: ({ text }) => sure(/(?:^|\n)\s*(?:[-•*–]|\d+[.)])\s/u.test(text) || count(text, /[,;]/gu) >= 4),
+  find: ({ text }) => sure(/^[ \t]*(?:[-•*–]|\d+[.)])\s/mu.test(text) || count(text, /[,;]/gu) >= 4),
 };

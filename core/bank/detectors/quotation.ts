@@ -1,9 +1,9 @@
 import { sure, type Detector } from '../detector.ts';
 
-const QUOTED = /["“«][^"”»]{12,}["”»]|[‘'][^‘’']{15,}[’'](?!\p{L})/u;
+const QUOTED = /["“«][^"”»]{12,600}["”»]|[‘'][^‘’']{15,600}[’'](?!\p{L})/u;
 /** What follows takes the quotation up. */
 const explains = (after: string): boolean =>
-  /^[\s"”»’'.,()\d]*(?:\([^)]*\)[.,\s]*)?(?:this|these|here|that is|in other words|the (?:word|phrase|image|writer|author)|which|by)\b/iu.test(
+  /^[\s"”»’'.,)\d]*(?:\([^()]*\)[.,\s]*)?(?:this|these|here|that is|in other words|the (?:word|phrase|image|writer|author)|which|by)\b/iu.test(
     after,
   );
 
