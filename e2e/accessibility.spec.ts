@@ -53,6 +53,10 @@ test.describe('axe-core finds nothing against WCAG 2.2 AA', () => {
     await expect(stranger.getByRole('alert')).toBeVisible();
     await look(stranger, 'a code that opens nothing');
 
+    await stranger.goto(`${server.address}/arrived`);
+    await expect(stranger.getByText('Sign-in has expired')).toBeVisible();
+    await look(stranger, 'a launch that has expired');
+
     const teacher = await enter(browser, server, TEACHER);
     await expect(teacher.getByRole('link', { name: /^Dagny Holmqvist/ }).first()).toBeVisible();
     await look(teacher, 'what waits');

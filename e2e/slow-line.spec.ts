@@ -138,9 +138,9 @@ test('a page that does not arrive is asked for once more, and then told', async 
 
   await page.context().setOffline(true);
   await page.getByRole('link', { name: 'Find remarks' }).click();
-  await expect(page.getByRole('alert')).toContainText('This page did not arrive.');
+  await expect(page.getByRole('alert')).toContainText('Couldn’t load this page.');
   await expect(page.getByRole('heading', { level: 1, name: 'Remark bank' })).toBeVisible();
   await page.context().setOffline(false);
-  await page.getByRole('button', { name: 'Try again' }).click();
+  await page.getByRole('button', { name: 'Retry' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Find remarks' })).toBeVisible();
 });

@@ -279,7 +279,8 @@ describe.each(bodies)('the remark bank on $name', ({ open }) => {
     ]);
     // Its words only: neither its sound nor its captions.
     expect(await hear()).toBe(404);
-    for (const path of ['captions/en', 'transcripts', 'translations'])
+    expect((await school.as.teacher.send('GET', `/recordings/${recording}/captions/en.vtt`)).status).toBe(200);
+    for (const path of ['captions/en.vtt', 'transcript/states'])
       expect((await school.as.colleague.send('GET', `/recordings/${recording}/${path}`)).status).toBe(404);
     // Nobody but teachers has a bank.
     const withStudent = await change({ shared: { courses: [], people: [school.ids.author] } });

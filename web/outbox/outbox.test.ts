@@ -3,6 +3,7 @@ import 'fake-indexeddb/auto';
 import { openDB } from 'idb';
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { markRaw, reactive } from 'vue';
 import { OTHER_PERSON } from '#contract/problem';
 import { z } from 'zod';
 import { Refused, Unreachable } from '../session/api.ts';
@@ -217,6 +218,14 @@ describe('the outbox', () => {
     await outbox.sendAgain(b!);
     await vi.waitFor(() => expect(outbox.state.value).toBe('saved'));
     expect(await kept()).toEqual([]);
+  });
+
+  it('keeps what is reactive, too', async () => {
+    send.mockImplementation(away);
+    const blob = new Blob(['sound']);
+    await outbox.add({ ...note('a'), change: reactive({ text: 'a', said: [{ kind: 'next' }], blob: markRaw(blob) }) });
+    expect(keepsNothing.value).toBe(false);
+    expect(await kept()).toMatchObject([{ change: { text: 'a', said: [{ kind: 'next' }] } }]);
   });
 
   it('sends what the browser refuses to keep, and says that it keeps nothing', async () => {

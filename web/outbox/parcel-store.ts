@@ -1,5 +1,6 @@
 import { kept } from './browser-store.ts';
 import type { Parcel } from './parcel.ts';
+import { plain } from './plain.ts';
 
 let memoryKey = 0;
 
@@ -8,7 +9,8 @@ export const parcelStore = {
   /** As they were kept, maybe by an earlier version. */
   of: (person: string): Promise<unknown[]> =>
     kept<unknown[]>((store) => store.getAllFromIndex('parcels', 'person', person), []),
-  async add(parcel: Omit<Parcel, 'key'>): Promise<Parcel> {
+  async add(parts: Omit<Parcel, 'key'>): Promise<Parcel> {
+    const parcel = plain(parts);
     const key = await kept((store) => store.add('parcels', parcel), 0);
     return { ...parcel, key: key || --memoryKey };
   },
@@ -16,7 +18,7 @@ export const parcelStore = {
   has: async ({ key }: Parcel): Promise<boolean> =>
     key < 0 || kept(async (store) => (await store.count('parcels', key)) > 0, true),
   async put(parcel: Parcel): Promise<void> {
-    if (parcel.key > 0) await kept((store) => store.put('parcels', parcel), 0);
+    if (parcel.key > 0) await kept((store) => store.put('parcels', plain(parcel)), 0);
   },
   async delete({ key }: Parcel): Promise<void> {
     if (key > 0) await kept((store) => store.delete('parcels', key), undefined);

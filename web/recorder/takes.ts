@@ -1,6 +1,7 @@
 import { Microphone, Picture } from '#contract/sound';
 import { z } from 'zod';
 import { browserStore } from '../outbox/browser-store.ts';
+import { plain } from '../outbox/plain.ts';
 import type { TakeKind } from './take-kind.ts';
 
 const TAKE_VERSION = 2;
@@ -55,14 +56,14 @@ export interface TakeStore {
 export async function beginTake(record: Omit<TakeRecord, 'version'>): Promise<TakeStore> {
   hold(record.id);
   const store = await browserStore();
-  await store.put('takes', { ...record, version: TAKE_VERSION });
+  await store.put('takes', { ...plain(record), version: TAKE_VERSION });
   let [chunks, notes] = [0, 0];
   return {
     async save(blob) {
       await store.put('chunks', { take: record.id, position: chunks++, blob });
     },
     async note(what) {
-      await store.put('notes', { take: record.id, position: notes++, note: what });
+      await store.put('notes', { take: record.id, position: notes++, note: plain(what) });
     },
   };
 }
