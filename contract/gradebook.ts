@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { WorkState } from './assignments.ts';
 import { Hundredths, Id, Instant, Nothing } from './basics.ts';
 import { address, endpoint } from './endpoint.ts';
-import { Flag, Marking, Points, Scale } from './grading.ts';
+import { Flag, Marking, Points } from './grading.ts';
+import { NewScale } from './rubrics.ts';
 
 const CategoryName = z.string().trim().max(60);
 const Percent = Hundredths.min(0).max(100_00);
@@ -18,7 +19,7 @@ export const Category = z.object({
 export const CourseScheme = z.object({
   count: z.enum(['points', 'assignments', 'categories']),
   categories: z.array(Category).max(50),
-  scale: Scale.max(30),
+  scale: NewScale,
   decimals: z.int().min(0).max(2),
   shown: z.boolean(),
 }) satisfies z.ZodType<CoreScheme>;
@@ -57,6 +58,8 @@ export const GradeCell = z.object({
   returned: z.boolean(),
   /** Marked without names: whose it is, and so all about it, is not told before it is returned. */
   nameless: z.boolean(),
+  /** A newer version than the one whose grade stands here is to be marked. */
+  again: z.boolean(),
   /** Remarks to be heard by the student, how many were heard to the end, and answers that wait. */
   spoken: z.int(),
   heard: z.int(),

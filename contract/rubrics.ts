@@ -35,10 +35,10 @@ export const NewRubric = z
   )
   .max(50);
 
-export const NewScale = Scale.max(30).refine(
-  (scale) => new Set(scale.map(({ grade }) => grade)).size === scale.length,
-  'Each grade stands once in a scale',
-);
+const once = <T>(values: readonly T[]): boolean => new Set(values).size === values.length;
+export const NewScale = Scale.max(30)
+  .refine((scale) => once(scale.map(({ grade }) => grade)), 'Each grade stands once in a scale')
+  .refine((scale) => once(scale.map(({ from }) => from)), 'Two grades begin at the same percentage');
 
 /** A work that has been scored by a rubric. */
 export const ScoredWork = z.object({ submission: Id, student: z.string(), returnedAt: Instant.nullable() });

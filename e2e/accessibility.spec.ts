@@ -54,7 +54,7 @@ test.describe('axe-core finds nothing against WCAG 2.2 AA', () => {
     await look(stranger, 'a code that opens nothing');
 
     await stranger.goto(`${server.address}/arrived`);
-    await expect(stranger.getByText('Sign-in has expired')).toBeVisible();
+    await expect(stranger.getByText('finish within ten minutes')).toBeVisible();
     await look(stranger, 'a launch that has expired');
 
     const teacher = await enter(browser, server, TEACHER);

@@ -83,7 +83,7 @@ test('a teacher scores by key, says ready, goes through the queue, looks at all 
 
   await test.step('returns the remarks now and the grade later, and thinks again', async () => {
     await pick(page, 'What goes out', 'Remarks now, grades later');
-    await page.getByRole('button', { name: 'Return all that are ready (1)' }).click();
+    await page.getByRole('button', { name: 'Return all ready (1)' }).click();
     await expect(page.getByText('Returned to 1 student.')).toBeVisible();
     await student.reload();
     await work.getByRole('link', { name: 'Open your feedback' }).click();

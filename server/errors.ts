@@ -507,6 +507,14 @@ export const problems = {
       'Marked without names',
       'This assignment is marked without names. Grade its works at the desk; they are shown here once they are returned.',
     ),
+  newVersionWaits: () =>
+    new ProblemError(
+      409,
+      'new-version-waits',
+      'New version to mark',
+      'A new version is to be marked at the desk. The grade that was returned stands until then.',
+    ),
+  gradeRefused: (why: string) => new ProblemError(422, 'grade-refused', 'Grade not saved', why),
   nothingPossible: () =>
     new ProblemError(
       422,

@@ -1,4 +1,4 @@
-import { parseHundredths, type Flag, type Hundredths } from '../grading/index.ts';
+import { parseHundredths, pointsProblem, type Flag, type Hundredths } from '../grading/index.ts';
 
 /** What somebody types into a cell. */
 export type Entry = { points: Hundredths | null } | { flag: Flag };
@@ -29,8 +29,9 @@ export function readEntry(text: string, possible: Hundredths | null): Entry | { 
   const number = parseHundredths(share ? written.slice(0, -1) : written);
   if (number === undefined)
     return { problem: `“${text.trim()}” is no grade. Type points like 7.5, a share like 80%, or m, e or i.` };
-  if (number < 0) return { problem: 'A grade is not less than 0.' };
   if (share && possible === null) return { problem: 'Say first what this assignment is out of.' };
   const points = share ? Math.round((number * possible!) / 100_00) : number;
+  const problem = pointsProblem(points, possible);
+  if (problem !== undefined) return { problem };
   return points > LARGEST_POINTS ? { problem: `${text.trim()} points are more than anything gives.` } : { points };
 }

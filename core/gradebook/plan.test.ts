@@ -18,7 +18,11 @@ const fates = (rows: string[][], standing?: (student: string) => Partial<Standin
   plan(rows, standing).cells.map(({ line, fate, to, why }) => [line, fate, to, ...(why === undefined ? [] : [why])]);
 
 it('a nameless cell takes no flag from elsewhere either, and a returned one does', () => {
-  const locks = [lockOf({ nameless: true, state: null }), lockOf({ nameless: false, state: 'returned' }), undefined];
+  const locks = [
+    lockOf({ nameless: true, again: false, state: null }),
+    lockOf({ nameless: false, again: false, state: 'returned' }),
+    undefined,
+  ];
   expect(locks.map((lock) => [keepsOut(lock, { points: 1 }), keepsOut(lock, { flag: 'late' })])).toEqual([
     [true, true],
     [true, false],

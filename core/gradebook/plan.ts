@@ -24,8 +24,11 @@ export interface Standing {
 }
 
 /** Why a cell takes no grade from elsewhere, as a sentence; undefined where it does. */
-export function lockOf(cell: { nameless: boolean; state: string | null } | null | undefined): string | undefined {
+export function lockOf(
+  cell: { nameless: boolean; again: boolean; state: string | null } | null | undefined,
+): string | undefined {
   if (cell?.nameless) return NAMELESS;
+  if (cell?.again) return 'A new version is to be marked at the desk. The grade that was returned stands until then.';
   return cell?.state === 'returned' ? 'It has been returned. Take it back at the desk to change it.' : undefined;
 }
 const NAMELESS = 'It is marked without names.';

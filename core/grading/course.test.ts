@@ -178,7 +178,7 @@ describe('the arithmetic of a course in words', () => {
     const items = [item('Walk', { weight: 70_00 }), item('Clean', { weight: 30_00, extra: true })];
     expect(explainCourse(items, [of(14, 20), of(5, 10)], scheme({ count: 'assignments' }))).toEqual([
       'Walk 14 of 20 (70 %), Clean 5 extra. Together 91.43 %.',
-      '91.43 % of the 70 % that count so far.',
+      '91.43 % of the 70 % that count.',
     ]);
   });
 });

@@ -243,8 +243,12 @@ export function explainCourse(
   });
   if (percentage === null) lines.push('Nothing counts yet.');
   else {
+    // Only while something is still to come: what is excused or has no weight never will.
+    const open = at('open').length + at('incomplete').length > 0;
     const partly =
-      counted !== null && counted !== 100_00 ? ` of the ${formatHundredths(counted)} % that count so far` : '';
+      counted !== null && counted !== 100_00
+        ? ` of the ${formatHundredths(counted)} % that count${open ? ' so far' : ''}`
+        : '';
     lines.push(`${formatHundredths(percentage)} %${partly}${grade ? `: ${grade}` : ''}.`);
   }
   const left = (Object.keys(FATE_WORDS) as (keyof typeof FATE_WORDS)[]).filter((fate) => at(fate).length > 0);

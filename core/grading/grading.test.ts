@@ -7,6 +7,7 @@ import {
   halfSteps,
   outcomeOf,
   PLAIN_MARKING,
+  pointsProblem,
   weightProblem,
   type Rubric,
   type Scale,
@@ -90,7 +91,61 @@ describe('outcomeOf', () => {
       outcomeOf({ rubric: [], scores: {}, marking, adjustment: { extra: null, total, reason: '' } });
     expect(whole(null)).toMatchObject({ grade: null, explanation: 'Not scored yet: The work.' });
     expect(whole(1700).grade).toMatchObject({ points: 1700, possible: 2000, percentage: 8500 });
-    expect(whole(2001)).toMatchObject({ grade: null, explanation: '“The work” has 20.01 points of 20.' });
+    // What stands is shown as it stands, however it came there.
+    expect(whole(2001).grade).toMatchObject({ points: 2001, percentage: 100_05 });
+  });
+
+  it('takes no typed grade above the most or below 0, and says so with one sentence', () => {
+    expect(pointsProblem(2000, 2000)).toBeUndefined();
+    expect(pointsProblem(2001, null)).toBeUndefined();
+    expect(pointsProblem(2001, 2000)).toBe('The most is 20 points. Give extra points at the desk to go above it.');
+    expect(pointsProblem(-1, 2000)).toBe('A grade is not less than 0.');
+  });
+
+  it('lets lateness take nothing from a total, with a rubric and without', () => {
+    const late = { percent: 10_00, of: 'possible', floor: 0, grace: 0, unit: 'day' } as const;
+    const marking = { ...PLAIN_MARKING, possible: 2000, late };
+    const adjustment = { extra: null, total: 1500, reason: 'Agreed' };
+    const typed = { marking, adjustment, minutesLate: 3000, scores: {} };
+    expect(outcomeOf({ ...typed, rubric: [] }).grade).toMatchObject({ points: 1500 });
+    expect(outcomeOf({ ...typed, rubric }).grade).toMatchObject({ points: 1500 });
+    const extra = { ...typed, rubric: [], adjustment: { ...adjustment, extra: 100 } };
+    expect(outcomeOf(extra).grade).toMatchObject({ points: 1600 });
+  });
+
+  it('is never below 0, and lateness never raises it', () => {
+    const amount = fc.integer({ min: -1000, max: 1000 }).map((value) => value * 10);
+    fc.assert(
+      fc.property(
+        ...([amount, fc.integer({ min: 0, max: 2000 }), fc.integer({ min: 0, max: 20_000 })] as const),
+        ...([
+          fc.constantFrom('earned', 'possible'),
+          fc.integer({ min: 0, max: 100 }),
+          fc.integer({ min: 0, max: 100 }),
+        ] as const),
+        (extra, total, minutesLate, of, percent, floor) => {
+          const late = { percent: percent * 100, of, floor: floor * 100, grace: 5, unit: 'hour' } as const;
+          const [criterion] = rubric;
+          const sheet = {
+            rubric: [{ ...criterion!, levels: [{ id: 'l', title: 'L', description: '', points: 2000 }] }],
+            scores: { [criterion!.id]: { points: total } },
+            adjustment: { extra, total: null, reason: '' },
+          };
+          const onTime = outcomeOf({ ...sheet, marking: PLAIN_MARKING }).grade!;
+          const after = outcomeOf({ ...sheet, marking: { ...PLAIN_MARKING, late }, minutesLate }).grade!;
+          expect(onTime.points).toBeGreaterThanOrEqual(0);
+          expect(after.points).toBeGreaterThanOrEqual(0);
+          expect(after.percentage).toBeGreaterThanOrEqual(0);
+          expect(after.points).toBeLessThanOrEqual(onTime.points);
+        },
+      ),
+    );
+    const below = { rubric: [], scores: {}, marking: { ...PLAIN_MARKING, possible: 2000 } };
+    const { grade } = outcomeOf({ ...below, adjustment: { extra: -600, total: 500, reason: '' } });
+    expect(grade).toMatchObject({
+      points: 0,
+      explanation: '5, with -6 extra: -1, but not below 0 of 20, that is 0 %.',
+    });
   });
 
   it('follows the flags', () => {

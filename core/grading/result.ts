@@ -25,6 +25,8 @@ export interface Part {
   bonus?: boolean | undefined;
   /** Left out, as if it were not there. */
   notAssessed?: boolean | undefined;
+  /** The result as somebody typed it. What is too much is refused where it is typed; what stands is shown as it stands. */
+  typed?: boolean | undefined;
 }
 
 /** What coming late costs. */
@@ -110,6 +112,10 @@ export function resultOf(one: Case): Result {
     points = plus(points, one.extra);
     steps.push(`with ${text(one.extra)} extra: ${text(points)}`);
   }
+  if (compared(points, ZERO) < 0) {
+    points = ZERO;
+    steps.push('but not below 0');
+  }
   const late = lateness(one, points, possible);
   if (late) {
     points = late.points;
@@ -118,10 +124,10 @@ export function resultOf(one: Case): Result {
   return finished(one, points, possible, `${steps.join(', ')} of ${text(possible)}`);
 }
 
-function refuseOutside({ title, points, possible, bonus }: Part): void {
+function refuseOutside({ title, points, possible, bonus, typed }: Part): void {
   if (points === null) return;
   if (compared(points, ZERO) < 0) throw new CaseError(`“${title}” has fewer than 0 points.`);
-  if (!bonus && compared(points, possible) > 0)
+  if (!bonus && !typed && compared(points, possible) > 0)
     throw new CaseError(`“${title}” has ${decimalOf(points, 6)} points of ${decimalOf(possible, 6)}.`);
 }
 

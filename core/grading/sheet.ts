@@ -1,5 +1,5 @@
 import { exact, rounded, times, type Exact } from './exact.ts';
-import type { Hundredths } from './hundredths.ts';
+import { formatHundredths, type Hundredths } from './hundredths.ts';
 import { CaseError, resultOf, type Case, type Flag, type LateRule, type Part } from './result.ts';
 import { bestOf, pointsOf, type QuestionPoints, type Rubric, type Scored, type Scores } from './rubric.ts';
 
@@ -81,6 +81,17 @@ export interface Outcome {
   soFar: Hundredths;
 }
 
+/**
+ * Why points are not taken as the result of something; undefined where they are. The same in the grid, at the desk, and from files.
+ * @param possible null where nobody has said what it is out of
+ */
+export function pointsProblem(points: Hundredths, possible: Hundredths | null): string | undefined {
+  if (points < 0) return 'A grade is not less than 0.';
+  if (possible !== null && points > possible)
+    return `The most is ${formatHundredths(possible)} points. Give extra points at the desk to go above it.`;
+  return undefined;
+}
+
 const hundredths = (value: Hundredths): Exact => exact(value, 100);
 const inHundredths = (value: Exact): Hundredths => Number(rounded(times(value, exact(100)), 0).of);
 
@@ -145,7 +156,7 @@ function caseOf(sheet: Sheet, parts: Part[]): Case {
   // Where nothing is scored on its own, the whole work is.
   const whole: Part | undefined =
     parts.length === 0 && possible
-      ? { title: 'The work', possible, points: total === null ? null : hundredths(total) }
+      ? { title: 'The work', possible, points: total === null ? null : hundredths(total), typed: true }
       : undefined;
   const reason = adjustment?.reason.trim() ?? '';
   return {
@@ -154,7 +165,10 @@ function caseOf(sheet: Sheet, parts: Part[]): Case {
     levels: scale.map(({ grade, from }) => ({ name: grade, from: hundredths(from) })),
     ...(possible && { possible }),
     ...(adjustment?.extra && { extra: hundredths(adjustment.extra) }),
-    ...(marking.late && minutesLate > 0 && { late: { minutes: minutesLate, rule: ruleOf(marking.late) } }),
+    // A total counts as it stands, whether it takes the place of what was scored or is all that there is.
+    ...(marking.late &&
+      minutesLate > 0 &&
+      total === null && { late: { minutes: minutesLate, rule: ruleOf(marking.late) } }),
     ...(standing?.flag && { flag: standing.flag }),
     ...(!whole && total !== null && { override: { points: hundredths(total), reason } }),
   };

@@ -240,7 +240,7 @@ describe('what a class out of a file would change', () => {
     ).toEqual([
       ['users.csv', 3, 'The school knows this number or mail address under another name.'],
       ['lineItems.csv', 3, 'Another line item is called the same.'],
-      ['results.csv', 2, '“eight” is no number of points.'],
+      ['results.csv', 2, '“eight” is no grade. Type points like 7.5, a share like 80%, or m, e or i.'],
       ['results.csv', 3, 'There is a result of this student in this assignment already.'],
       ['results.csv', 4, 'Its assignment is not taken.'],
       ['results.csv', 5, 'Its student is not taken.'],

@@ -170,7 +170,7 @@ function planResults(
     const from = wordsOf(now);
     const entry = flag !== null ? { flag } : readEntry(score, possible);
     if ('problem' in entry) {
-      refuse(`“${score}” is no number of points.`, from);
+      refuse(entry.problem, from);
       continue;
     }
     // No score changes nothing, as an empty cell of a table does.

@@ -43,12 +43,28 @@ export const givenOf = ({ remarks, scores, points, grade }: Feedback): Given => 
   ...{ scores, points, grade },
 });
 
-/** Of what the teacher said, not of what became of it since. */
-function digestOf({ anchor, kind, text, link, reaction, suggestion, stamp, recording, file }: Remark): string {
+/** Digests made before everything counted begin with none; what differs from those is not known to have changed. */
+const ALL = 'all:';
+
+/** Of all that the teacher said, whatever a remark may say one day; not of what became of it since. */
+function digestOf({
+  id: _id,
+  author: _author,
+  private: _private,
+  madeAt: _madeAt,
+  takenAt: _takenAt,
+  dealtAt: _dealtAt,
+  settled: _settled,
+  replies: _replies,
+  recording,
+  ...said
+}: Remark): string {
   const sound = recording && [recording.sound.sha256, recording.edit, recording.transcript?.text];
-  const said = JSON.stringify([anchor, kind, text, link, reaction, suggestion, stamp, sound, file]);
-  return createHash('sha256').update(said).digest('base64url').slice(0, 22);
+  const text = JSON.stringify([Object.entries(said).sort(([a], [b]) => (a < b ? -1 : 1)), sound]);
+  return `${ALL}${createHash('sha256').update(text).digest('base64url').slice(0, 22)}`;
 }
+
+const differ = (before: string, now: string): boolean => before !== now && before.startsWith(ALL);
 
 /** What the newest of several returns changed. */
 export function changeOf(returns: readonly z.infer<typeof ReturnRow>[]): ReturnChange | null {
@@ -57,7 +73,7 @@ export function changeOf(returns: readonly z.infer<typeof ReturnRow>[]): ReturnC
   const ids = Object.keys(now.remarks);
   return {
     added: ids.filter((id) => !(id in before.remarks)),
-    changed: ids.filter((id) => id in before.remarks && before.remarks[id] !== now.remarks[id]),
+    changed: ids.filter((id) => id in before.remarks && differ(before.remarks[id]!, now.remarks[id]!)),
     gone: Object.keys(before.remarks).filter((id) => !(id in now.remarks)).length,
     scores: [...differing(before.scores, now.scores), ...differing(before.points, now.points)],
     grade: isDeepStrictEqual(before.grade, now.grade) ? null : before.grade,

@@ -1,3 +1,4 @@
+import { pointsProblem } from '#core/grading';
 import { isDeepStrictEqual } from 'node:util';
 import type { CellChange, CellChanges, PlacedCell } from '../../contract/gradebook.ts';
 import type { Queries } from '../db/database.ts';
@@ -67,9 +68,13 @@ function refuseWrong(
     throw problems.changedMeanwhile({ assignment, student, ...now });
   const work = found?.cell.submission !== null && found?.cell.submission !== undefined;
   const given = work && found.cell.state === 'returned';
+  if (found?.cell.again && to.points !== undefined && to.points !== now.points) throw problems.newVersionWaits();
   if (given && to.points !== undefined && to.points !== now.points) throw problems.returned();
-  if (to.points !== undefined && to.points !== null && columns.find(({ id }) => id === assignment)!.possible === null)
-    throw problems.nothingPossible();
+  if (to.points === undefined || to.points === null) return;
+  const possible = found?.cell.possible ?? columns.find(({ id }) => id === assignment)!.possible;
+  if (possible === null) throw problems.nothingPossible();
+  const problem = pointsProblem(to.points, possible);
+  if (problem !== undefined && to.points !== now.points) throw problems.gradeRefused(problem);
 }
 
 async function setFlags(tx: Queries, changes: readonly CellChange[], person: string): Promise<void> {

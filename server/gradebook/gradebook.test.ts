@@ -174,6 +174,66 @@ describe.each(bodies)('the gradebook, on $name', ({ open }) => {
     ]);
   });
 
+  it('takes no more than there is, wherever it is typed, and loses nothing of what stood there', async () => {
+    await change([typed(900)]);
+    const most = { status: 422, json: { type: 'urn:vivid-margin:grade-refused' } };
+    expect(await change([typed(1100)])).toMatchObject(most);
+    expect(await cell(school.ids.author)).toMatchObject({ points: 900, possible: 1000 });
+    expect((await story()).changes).toHaveLength(1);
+    const work = await handIn(school);
+    const adjust = (adjustment: object) =>
+      school.as.teacher.send('PUT', `/submissions/${work}/adjustment`, { body: { adjustment } });
+    expect(await adjust({ extra: null, total: 501, reason: 'More' })).toMatchObject(most);
+    expect((await adjust({ extra: 100, total: 500, reason: 'All of it' })).status).toBe(200);
+    expect(await change([{ ...typed(501), assignment: school.assignment }])).toMatchObject(most);
+    await adjust({ extra: null, total: null, reason: '' });
+  });
+
+  it('keeps a grade that was returned while a new version is to be marked, until that is returned', async () => {
+    const { author } = school.ids;
+    const score = async (work: string, level: number) => {
+      for (const { id, levels } of school.criteria)
+        await school.as.teacher.send('PUT', `/submissions/${work}/scores/${id}`, {
+          body: { score: { level: levels[level] } },
+        });
+    };
+    const give = (work: string) =>
+      school.as.teacher.send('PUT', `/submissions/${work}/returned`, { body: { returned: true } });
+    const first = await handIn(school);
+    await score(first, 1);
+    await give(first);
+    const standing = { points: 500, possible: 500, returned: true };
+    expect(await cell(author, school.assignment)).toMatchObject({ ...standing, again: false });
+    const next = await handIn(school);
+    expect(await cell(author, school.assignment)).toMatchObject({ ...standing, again: true, submission: next });
+    expect(await own(school.assignment)).toMatchObject({ points: 500 });
+    const csv = await school.as.teacher.send('GET', `/courses/${school.course}/gradebook/csv`);
+    expect(csv.text).toMatch(/The author[^\n]*5/u);
+    await score(next, 0);
+    expect(await cell(author, school.assignment)).toMatchObject(standing);
+    expect(await change([{ ...typed(300), assignment: school.assignment }])).toMatchObject({
+      json: { type: 'urn:vivid-margin:new-version-waits' },
+    });
+    await give(next);
+    expect(await cell(author, school.assignment)).toMatchObject({ points: 0, returned: true, again: false });
+  });
+
+  it('shows a result that extra points would bring below 0 as 0, and its history', async () => {
+    const work = await handIn(school);
+    for (const { id, levels } of school.criteria)
+      await school.as.teacher.send('PUT', `/submissions/${work}/scores/${id}`, {
+        body: { score: { level: levels[0] } },
+      });
+    const answer = await school.as.teacher.send('PUT', `/submissions/${work}/adjustment`, {
+      body: { adjustment: { extra: -300, total: null, reason: '' } },
+    });
+    expect(answer.status).toBe(200);
+    await school.as.teacher.send('PUT', `/submissions/${work}/returned`, { body: { returned: true } });
+    expect(await cell(school.ids.author, school.assignment)).toMatchObject({ points: 0, returned: true });
+    const { explanation, changes } = await story(school.ids.author, school.assignment);
+    expect([explanation, changes.length > 0]).toEqual([expect.stringContaining('not below 0'), true]);
+  });
+
   it('wants to know first what an assignment is out of', async () => {
     await school.as.teacher.send('PATCH', `/assignments/${quiz}`, { body: { marking: PLAIN_MARKING } });
     const answer = await change([typed(5)]);

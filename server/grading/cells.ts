@@ -7,7 +7,7 @@ import type { GradeCell } from '../../contract/gradebook.ts';
 import { Adjustment, Flag, Grade, Scores } from '../../contract/grading.ts';
 import { Held } from '../../contract/submissions.ts';
 import { select, type Queries } from '../db/database.ts';
-import { GRADE_JSON } from './queries.ts';
+import { GRADE_JSON, gradeJson } from './queries.ts';
 import { BACK_AGAIN } from '../submissions/state.ts';
 import type { Column } from './columns.ts';
 
@@ -48,6 +48,8 @@ const WorkRow = z.object({
   held: Held.nullable(),
   rubricVersion: z.int().nullable(),
   grade: Grade.nullable(),
+  /** What an earlier version was given, which stands until this one is returned. */
+  before: z.object({ grade: Grade, held: Held.nullable() }).nullable(),
   remarks: z.int(),
   spoken: z.int(),
   heard: z.int(),
@@ -99,7 +101,11 @@ const worksSql = (some: boolean): string => `
     coalesce(answered.unanswered, 0) as unanswered, coalesce(scored.scores, '{}') as scores, coalesce(pointed.points, '{}') as points,
     case when j.submission is not null then jsonb_build_object('extra', (j.extra * 100)::int, 'total', (j.total * 100)::int,
       'reason', j.reason) end as adjustment,
-    s.version > 1 and ${BACK_AGAIN} as "backAgain"
+    s.version > 1 and ${BACK_AGAIN} as "backAgain",
+    case when s.version > 1 and s.returned_at is null then (
+      select jsonb_build_object('grade', ${gradeJson('o')}, 'held', o.held) from submissions o
+      where o.assignment = s.assignment and o.student = s.student and o.version < s.version and o.withdrawn_at is null
+        and o.returned_at is not null and o.points is not null order by o.version desc limit 1) end as before
   from works s left join said on said.submission = s.id left join answered on answered.submission = s.id
   left join scored on scored.submission = s.id left join pointed on pointed.submission = s.id
   left join adjustments j on j.submission = s.id) found`;
@@ -158,7 +164,15 @@ async function readColumns(
 const byPlace = <Row extends Place>(rows: readonly Row[]): Map<string, Row> =>
   new Map(rows.map((row) => [placeOf(row), row]));
 
-const NO_WORK = { submission: null, state: null, late: false, spoken: 0, heard: 0, unanswered: 0 } as const;
+const NO_WORK = {
+  submission: null,
+  state: null,
+  late: false,
+  spoken: 0,
+  heard: 0,
+  unanswered: 0,
+  again: false,
+} as const;
 
 /** Of a work about which nothing is told. */
 export const hiddenCell = (flag: GradeCell['flag']): GradeCell => ({
@@ -189,9 +203,10 @@ function foundOf(
         }
       : { rubric: [], scores: {} }),
   };
+  // What was returned stands until something else is.
+  const given = work && (work.returnedAt === null ? work.before : { grade: work.grade, held: work.held });
   const own: Pick<Outcome, 'grade' | 'explanation'> | undefined =
-    work &&
-    (work.returnedAt === null ? outcomeOf(sheet) : { grade: work.grade, explanation: work.grade?.explanation ?? '' });
+    work && (given ? { grade: given.grade, explanation: given.grade?.explanation ?? '' } : outcomeOf(sheet));
   const isTyped = typed !== undefined && !own?.grade;
   const { grade, explanation } = isTyped
     ? typedOutcome(column, sheet, typed.points)
@@ -206,13 +221,12 @@ function foundOf(
       possible: grade?.possible ?? null,
       grade: grade?.grade ?? null,
       entered: isTyped,
-      returned: isTyped
-        ? typed.returnedAt !== null
-        : work !== undefined && work.returnedAt !== null && work.held !== 'grade',
+      returned: isTyped ? typed.returnedAt !== null : given !== null && given !== undefined && given.held !== 'grade',
       nameless: false,
+      again: work !== undefined && work.returnedAt === null && work.before !== null,
     },
     explanation,
-    held: work?.held ?? null,
+    held: given?.held ?? work?.held ?? null,
   };
 }
 

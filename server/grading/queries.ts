@@ -1,13 +1,18 @@
-import type { QuestionPoints, Rubric, Scale, Score, Scores } from '#core/grading';
+import { possiblePoints, type QuestionPoints, type Rubric, type Scale, type Score, type Scores } from '#core/grading';
 import { z } from 'zod';
 import { Hundredths, Id } from '../../contract/basics.ts';
-import { Grade, Rubric as RubricSchema, Scores as ScoresSchema } from '../../contract/grading.ts';
+import { Grade, Marking, Rubric as RubricSchema, Scores as ScoresSchema } from '../../contract/grading.ts';
+import { MARKING_JSON } from '../assignments/marking.ts';
+import { selectQuestions } from '../assignments/queries.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
 /** The result of a work `s` as it was returned, null while there is none; numeric columns are read as whole hundredths. */
-export const GRADE_JSON = `case when s.points is not null then jsonb_strip_nulls(jsonb_build_object(
-  'points', (s.points * 100)::int, 'possible', (s.possible * 100)::int, 'percentage', (s.percentage * 100)::int,
-  'grade', s.grade, 'explanation', s.explanation)) end`;
+export const gradeJson = (
+  s: string,
+): string => `case when ${s}.points is not null then jsonb_strip_nulls(jsonb_build_object(
+  'points', (${s}.points * 100)::int, 'possible', (${s}.possible * 100)::int, 'percentage', (${s}.percentage * 100)::int,
+  'grade', ${s}.grade, 'explanation', ${s}.explanation)) end`;
+export const GRADE_JSON = gradeJson('s');
 export const GradeOrNone = Grade.nullable();
 
 /** The rubric of an assignment `a`, in its newest version or in another. */
@@ -41,6 +46,19 @@ export const selectRubricOf = async (db: Queries, submission: string): Promise<R
   );
   return row?.rubric ?? [];
 };
+
+/** What a work is out of; null where nothing gives points. */
+export async function selectPossible(db: Queries, submission: string): Promise<number | null> {
+  const { assignment, marking } = (await selectOne(
+    db,
+    z.object({ assignment: Id, marking: Marking }),
+    `select a.id as assignment, ${MARKING_JSON} as marking from submissions s join assignments a on a.id = s.assignment
+     where s.id = $1`,
+    [submission],
+  ))!;
+  const rubric = await selectRubricOf(db, submission);
+  return possiblePoints({ rubric, questions: await selectQuestions(db, assignment), marking });
+}
 
 export const selectScale = (db: Queries, assignment: string): Promise<Scale> =>
   select(

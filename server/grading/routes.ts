@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { weightProblem } from '#core/grading';
+import { pointsProblem, weightProblem } from '#core/grading';
 import { isDeepStrictEqual } from 'node:util';
 import { readRubric, readShelf, setRubric, setScale } from '../../contract/rubrics.ts';
 import { setStanding } from '../../contract/assignments.ts';
@@ -14,6 +14,7 @@ import {
   deletePoints,
   deleteScore,
   selectPoints,
+  selectPossible,
   selectRubric,
   selectScale,
   selectScores,
@@ -64,6 +65,9 @@ export function gradingRoutes(context: Context): Router {
       await holdForChange(tx, 'submission', submission);
       const by = await selectBy(tx, 'adjustment', [submission]);
       if (by !== person.id) refuseIfChanged((await selectAdjustment(tx, submission)) ?? null, adjustment, was);
+      const total = adjustment?.total ?? null;
+      const problem = total !== null && pointsProblem(total, await selectPossible(tx, submission));
+      if (problem) throw problems.gradeRefused(problem);
       await withWorkHistory(tx, submission, person.id, () => putAdjustment(tx, submission, adjustment, person.id));
     });
     return { adjustment: (await selectAdjustment(db, submission)) ?? null };

@@ -59,7 +59,12 @@ const forget = useTimeoutFn(() => (regretted.value = []), MINUTE, { immediate: f
 
 const rows = computed(() => returning.value?.rows ?? []);
 const drafts = computed(() => rows.value.filter(({ returnedAt }) => returnedAt === null));
-const ready = computed(() => drafts.value.filter(({ state }) => state === 'ready').map(({ submission }) => submission));
+const isReady = computed(() => drafts.value.filter(({ state }) => state === 'ready'));
+/** What goes out by itself at a set time is left to that, unless it is ticked. */
+const ready = computed(() =>
+  isReady.value.filter(({ returnAt }) => returnAt === null).map(({ submission }) => submission),
+);
+const planned = computed(() => isReady.value.length - ready.value.length);
 const waiting = computed(() => rows.value.filter((row) => row.held !== null).map(({ submission }) => submission));
 const chosen = computed(() => ticked.value.filter((id) => drafts.value.some(({ submission }) => submission === id)));
 const unread = computed(() =>
@@ -160,8 +165,9 @@ const stateOf = ({ state, returnAt, held: back }: ReturnRow): string => {
             class="held"
           />
           <v-btn variant="flat" color="primary" :loading="busy" :disabled="ready.length === 0" @click="send(ready)"
-            >Return all that are ready ({{ ready.length }})</v-btn
+            >Return all ready ({{ ready.length }})</v-btn
           >
+          <span v-if="planned > 0" class="quiet">{{ counted(planned, 'work') }} scheduled</span>
           <v-btn variant="outlined" :disabled="busy || chosen.length === 0" @click="send(chosen)"
             >Return the {{ chosen.length }} ticked</v-btn
           >

@@ -9,7 +9,6 @@ import { useMarginKey } from '../feedback/margin-key.ts';
 import { useFeedbackActions } from '../feedback/use-feedback-actions.ts';
 import { soundBlob } from '../player/media-url.ts';
 import { rememberBytes } from '../player/local-media.ts';
-import { useSession } from '../session/session.ts';
 import { aroundOf } from './around.ts';
 import { greetWith } from './greet.ts';
 
@@ -26,7 +25,6 @@ interface Place {
 export function useDropping(work: () => Work) {
   const actions = useFeedbackActions();
   const margin = useMarginKey();
-  const session = useSession();
   const busy = ref(false);
   const problem = ref<string>();
 

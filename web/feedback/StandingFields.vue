@@ -9,7 +9,13 @@ import { fromLocal, ownZone, toLocal } from '../wording/local-time.ts';
 import { FLAGS } from '../wording/standing.ts';
 
 /** A flag and more time for one student in one assignment. Each is saved when it is chosen. */
-const props = defineProps<{ assignment: string; student: { id: string; name: string }; standing: Standing }>();
+const props = defineProps<{
+  assignment: string;
+  student: { id: string; name: string };
+  standing: Standing;
+  /** Who was given more time would tell whose a nameless work is. */
+  nameless?: boolean;
+}>();
 const emit = defineEmits<{ changed: [standing: Standing] }>();
 
 const CHOICES = [
@@ -51,6 +57,7 @@ function leaveUntil(): void {
       @update:model-value="set({ flag: $event })"
     />
     <v-text-field
+      v-if="!nameless"
       v-model="until"
       type="datetime-local"
       density="compact"

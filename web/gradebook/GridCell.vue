@@ -53,9 +53,9 @@ const MOST_TICKS = 6;
         <span v-else class="result" :class="{ draft: isDraft(cell) }">{{ resultWords(cell, as) }}</span>
       </span>
       <span
-        v-if="cell.late || cell.unanswered > 0 || cell.spoken > 0"
+        v-if="cell.late || cell.again || cell.unanswered > 0 || cell.spoken > 0"
         class="below"
-        :data-words="`${cell.late ? 'late ' : ''}${cell.unanswered > 0 ? 'asks' : ''}`"
+        :data-words="`${cell.again ? 'new version ' : cell.late ? 'late ' : ''}${cell.unanswered > 0 ? 'asks' : ''}`"
         aria-hidden="true"
       >
         <span

@@ -33,13 +33,14 @@ export function signOf(cell: GradeCell): string {
 export function cellWords(cell: GradeCell | null | undefined): string {
   if (!cell) return 'nothing yet';
   if (cell.nameless) return 'marked without names';
-  const { points, possible, flag, late, state, entered, returned, spoken, heard, unanswered } = cell;
+  const { points, possible, flag, late, again, state, entered, returned, spoken, heard, unanswered } = cell;
   return [
     ...(flag ? [flag] : []),
     ...(points === null
       ? []
       : [`${formatHundredths(points)}${possible === null ? '' : ` of ${formatHundredths(possible)}`}`]),
     state ? WORK_STATES[state].name : entered ? (returned ? 'typed and returned' : 'typed, a draft') : 'not handed in',
+    ...(again ? ['new version to mark; the returned grade stands'] : []),
     ...(late ? ['late'] : []),
     ...(spoken > 0 ? [`${counted(spoken, 'spoken remark')}, ${heard} heard`] : []),
     ...(unanswered > 0 ? [`${counted(unanswered, 'answer')} waiting`] : []),

@@ -8,7 +8,7 @@ import { SUBJECT, touchedBy, type ChangedCells } from './subject.ts';
 
 const EMPTY: GradeCell = {
   ...{ submission: null, state: null, points: null, possible: null, grade: null, flag: null, late: false },
-  ...{ entered: false, returned: false, nameless: false, spoken: 0, heard: 0, unanswered: 0 },
+  ...{ entered: false, returned: false, nameless: false, again: false, spoken: 0, heard: 0, unanswered: 0 },
 };
 
 /** The gradebook of one course: as the server has it, and what of our own changes is still on the way. */

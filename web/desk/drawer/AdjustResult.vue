@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatHundredths, parseHundredths, type Adjustment } from '#core/grading';
+import { formatHundredths, parseHundredths, pointsProblem, type Adjustment } from '#core/grading';
 import { computed, ref, watch } from 'vue';
 
 /** Extra points, or another total with its reason. Where nothing is scored on its own, the total is the score. */
@@ -7,6 +7,8 @@ const props = defineProps<{
   adjustment: Adjustment | null;
   /** The work is scored as a whole. */
   whole: boolean;
+  /** What it is out of; null where nothing gives points. */
+  possible: number | null;
 }>();
 const emit = defineEmits<{ adjust: [adjustment: Adjustment | null] }>();
 
@@ -34,6 +36,8 @@ const wrong = computed(() => {
     return 'Extra points are a number like 1.5 or -1, with at most two decimals.';
   if (all === undefined || (all !== null && (all < 0 || all > MOST)))
     return 'A total is a number from 0 to 1000, with at most two decimals.';
+  const much = all !== null ? pointsProblem(all, props.possible) : undefined;
+  if (much !== undefined) return much;
   if (all !== null && !props.whole && reason.value.trim() === '') return 'Say why the total is another one.';
   return undefined;
 });

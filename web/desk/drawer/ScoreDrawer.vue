@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatHundredths, outcomeOf, type Adjustment, type Score } from '#core/grading';
+import { formatHundredths, outcomeOf, possiblePoints, type Adjustment, type Score } from '#core/grading';
 import type { Feedback, Work } from '#contract/submissions';
 import type { Standing } from '#contract/grading';
 import { computed, defineAsyncComponent } from 'vue';
@@ -53,11 +53,18 @@ const aboutCriterion = (id: string) => props.feedback.remarks.filter(({ criterio
     />
     <details v-if="!returned" :open="(whole && feedback.marking.possible !== null) || undefined">
       <summary>{{ whole ? 'Points, flag and more time' : 'Extra points, another total, flags' }}</summary>
-      <AdjustResult :key="work.id" :adjustment="feedback.adjustment" :whole="whole" @adjust="emit('adjust', $event)" />
+      <AdjustResult
+        :key="work.id"
+        :adjustment="feedback.adjustment"
+        :whole="whole"
+        :possible="possiblePoints(feedback)"
+        @adjust="emit('adjust', $event)"
+      />
       <StandingFields
         :assignment="work.assignment.id"
         :student="work.student"
         :standing="feedback.standing"
+        :nameless="work.nameless"
         @changed="emit('standing', $event)"
       />
     </details>
