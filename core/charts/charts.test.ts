@@ -1,7 +1,18 @@
 import { bin } from 'd3-array';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { distribution, inOrder, levelsAcross, markingSeconds, shareOf, trendWords, unheard } from './index.ts';
+import { rankTrend } from '../grading/index.ts';
+import {
+  distribution,
+  inOrder,
+  isDrift,
+  levelsAcross,
+  markingSeconds,
+  shareOf,
+  trendWords,
+  unheard,
+  weakest,
+} from './index.ts';
 
 const work = (points: number | null, possible: number | null = 2000) => ({ points, possible });
 
@@ -45,22 +56,52 @@ describe('the order of marking', () => {
 
   it('is that of time, and says whether results went down', () => {
     const { works, trend } = inOrder([
-      judged(60, 30),
-      judged(80, 0),
-      judged(70, 20),
+      ...[judged(60, 30), judged(80, 0), judged(70, 20), judged(50, 40), judged(40, 50)],
       { ...work(null), judgedAt: null },
     ]);
-    expect(works.map(({ share }) => share)).toEqual([80, 70, 60]);
-    expect(trendWords(trend, works.length)).toBe(
-      'From the first work to the last, results went down by about 20 per cent.',
+    expect(works.map(({ share }) => share)).toEqual([80, 70, 60, 50, 40]);
+    expect(trendWords(trend, works.length)).toMatch(
+      /^From the first work to the last, results went down by about 40 percentage points \(95 % interval .*p = 0\.017\)\.$/u,
     );
   });
 
   it('sees none where there is none, or too little', () => {
     const even = inOrder([judged(70, 0), judged(90, 10), judged(90, 20), judged(70, 30)]);
-    expect(trendWords(even.trend, 4)).toContain('no difference');
+    expect(trendWords(even.trend, 4)).toContain('No sign that marking became stricter');
     expect(trendWords(inOrder([judged(70, 0)]).trend, 1)).toContain('Too few');
   });
+});
+
+it.each([5, 8, 10, 20, 30])('claims a drift in no more than one random class of %s in twenty', (size) => {
+  const random = xorshift(size);
+  let claimed = 0;
+  const CLASSES = 1000;
+  for (let n = 0; n < CLASSES; n++) {
+    // Results as they are: a few levels, so that many are alike.
+    const shares = Array.from({ length: size }, () => Math.round((50 + 40 * random()) / 5) * 5);
+    if (isDrift(rankTrend(shares), size)) claimed++;
+  }
+  expect(claimed / CLASSES).toBeLessThanOrEqual(0.05);
+});
+
+/** Numbers as by chance, and always the same: G. Marsaglia, "Xorshift RNGs" (2003). */
+function xorshift(seed: number): () => number {
+  let state = seed * 2654435761;
+  return () => {
+    state ^= state << 13;
+    state ^= state >>> 17;
+    state ^= state << 5;
+    return (state >>> 0) / 2 ** 32;
+  };
+}
+
+it('finds where most points were lost by points, whatever the order of the levels', () => {
+  const level = (id: string, points: number) => ({ id, title: id, description: '', points });
+  const best = { id: 'k', title: 'Clear', description: '', levels: [level('a', 500), level('b', 200), level('c', 0)] };
+  const other = { ...best, id: 'o', title: 'Exact', levels: [level('x', 0), level('y', 300)] };
+  const works = [{ levels: { k: 'a', o: 'x' } }, { levels: { k: 'a', o: 'x' } }, { levels: { k: 'b', o: 'y' } }];
+  expect(weakest([best, other], works)).toEqual({ title: 'Exact', works: 2 });
+  expect(weakest([best], [{ levels: { k: 'a' } }])).toBeUndefined();
 });
 
 it('counts as time of marking what is no long pause', () => {

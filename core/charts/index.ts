@@ -1,5 +1,5 @@
 import { activeSeconds } from '../pace/index.ts';
-import { statisticsOf, trendOf, type Rubric, type Statistics, type Trend } from '../grading/index.ts';
+import { rankTrend, statisticsOf, type RankTrend, type Rubric, type Statistics } from '../grading/index.ts';
 
 /** A result as a share of what is possible, in per cent; more than 100 with extra credit. */
 export const shareOf = ({
@@ -48,10 +48,10 @@ export const levelsAcross = <Work extends { levels: Record<string, string> }>(
   }));
 
 export interface InOrder<Work> {
-  /** In the order in which they were judged. */
+  /** In the order in which they were judged first. */
   works: { work: Work; share: number; at: string }[];
   /** Per cent for each further work; undefined where there are too few. */
-  trend: Trend | undefined;
+  trend: RankTrend | undefined;
 }
 
 /** Whether those that were judged later got less. */
@@ -64,20 +64,43 @@ export function inOrder<Work extends { points: number | null; possible: number |
       return share === undefined || work.judgedAt === null ? [] : [{ work, share, at: work.judgedAt }];
     })
     .toSorted((a, b) => Date.parse(a.at) - Date.parse(b.at));
-  return { works: judged, trend: trendOf(judged.map(({ share }, index) => [index, share])) };
+  return { works: judged, trend: rankTrend(judged.map(({ share }) => share)) };
 }
 
-/** Half a point in a hundred over all works is no trend, and neither is what explains next to nothing. */
+/** Percentage points from the first work to the last; less than that is nothing to speak of. */
 const SMALLEST = 5;
-const LEAST_EXPLAINED = 0.1;
+/** Below one in twenty, with room for results that are alike, of which the chance is told by a normal distribution. */
+const MOST_BY_CHANCE = 0.04;
+
+/** Whether a drift may be claimed. */
+export const isDrift = (trend: RankTrend | undefined, works: number): trend is RankTrend =>
+  trend !== undefined && trend.p < MOST_BY_CHANCE && Math.abs(trend.slope * (works - 1)) >= SMALLEST;
 
 /** What a trend says about so many works, in a sentence. */
-export function trendWords(trend: Trend | undefined, works: number): string {
+export function trendWords(trend: RankTrend | undefined, works: number): string {
   if (!trend) return 'Too few works have been scored to tell.';
-  const over = trend.slope * (works - 1);
-  if (Math.abs(over) < SMALLEST || trend.r2 < LEAST_EXPLAINED)
-    return 'Whether a work was marked early or late made no difference that one could tell.';
-  return `From the first work to the last, results went ${over < 0 ? 'down' : 'up'} by about ${Math.round(Math.abs(over))} per cent.`;
+  const over = (slope: number): number => Math.round(slope * (works - 1));
+  const [low, high] = trend.interval.map(over) as [number, number];
+  const interval = `95 % interval ${signed(low)} to ${signed(high)}`;
+  if (!isDrift(trend, works))
+    return `No sign that marking became stricter or more lenient over time (${interval} percentage points).`;
+  const change = over(trend.slope);
+  return `From the first work to the last, results went ${change < 0 ? 'down' : 'up'} by about ${Math.abs(change)} percentage points (${interval}; Kendall’s tau ${trend.tau.toFixed(2)}, p ${trend.p < 0.001 ? '< 0.001' : `= ${trend.p.toFixed(3)}`}).`;
+}
+
+const signed = (value: number): string => (value < 0 ? `−${-value}` : `${value}`);
+
+/** The criterion on which most works lost points, by the points of their levels; undefined where none did. */
+export function weakest<Work extends { levels: Record<string, string> }>(
+  rubric: Rubric,
+  works: readonly Work[],
+): { title: string; works: number } | undefined {
+  const lost = rubric.map(({ id, title, levels }) => {
+    const most = Math.max(0, ...levels.map(({ points }) => points));
+    const low = new Set(levels.filter(({ points }) => points < most).map((level) => level.id));
+    return { title, works: works.filter((work) => low.has(work.levels[id] ?? '')).length };
+  });
+  return lost.filter((one) => one.works > 0).toSorted((a, b) => b.works - a.works)[0];
 }
 
 /** Seconds: a longer pause is no work on it. */

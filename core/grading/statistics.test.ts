@@ -2,7 +2,7 @@ import * as d3 from 'd3-array';
 import fc from 'fast-check';
 import * as simple from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
-import { quantile, statisticsOf, trendOf } from './index.ts';
+import { quantile, rankTrend, statisticsOf } from './index.ts';
 
 const numbers = fc.array(fc.double({ min: -1e6, max: 1e6, noNaN: true }), { minLength: 2, maxLength: 200 });
 
@@ -50,32 +50,53 @@ describe('statistics', () => {
 });
 
 describe('a trend', () => {
-  it('is the line of least squares (property; simple-statistics)', () => {
-    const points = fc.array(fc.tuple(fc.integer({ min: -50, max: 50 }), fc.integer({ min: -50, max: 50 })), {
-      minLength: 3,
-      maxLength: 40,
-    });
+  it('is as likely by chance as tables of Kendall’s tau say', () => {
+    // Kendall (1970), appendix table 1, one-sided, from memory: n = 5: S ≥ 8 0.042, S ≥ 10 0.0083; n = 10: S ≥ 21 0.036.
+    const withScore = (n: number, s: number): number[] => {
+      const order = Array.from({ length: n }, (_, index) => index);
+      // Each exchange of neighbours takes 2.
+      for (let left = (n * (n - 1)) / 4 - s / 2, round = 0; left > 0; round++)
+        for (let at = 0; at + 1 < n - round && left > 0; at++, left--)
+          [order[at], order[at + 1]] = [order[at + 1]!, order[at]!];
+      return order;
+    };
+    expect(rankTrend(withScore(5, 10))!.p / 2).toBeCloseTo(0.0083, 4);
+    expect(rankTrend(withScore(5, 8))!.p / 2).toBeCloseTo(0.042, 3);
+    expect(rankTrend(withScore(10, 21))!.p / 2).toBeCloseTo(0.036, 3);
+    expect(rankTrend([3, 3, 3, 3])).toMatchObject({ p: 1, tau: 0, slope: 0 });
+  });
+
+  it('counted out in all orders, and by their inversions, comes to the same (property)', () => {
     fc.assert(
-      fc.property(points, (some) => {
-        const trend = trendOf(some);
-        if (new Set(some.map(([x]) => x)).size === 1) {
-          expect(trend).toBeUndefined();
-          return;
-        }
-        const { m, b } = simple.linearRegression(some);
-        expect(trend!.slope).toBeCloseTo(m, 6);
-        expect(trend!.start).toBeCloseTo(b, 6);
-        if (new Set(some.map(([, y]) => y)).size > 1)
-          expect(trend!.r2).toBeCloseTo(simple.rSquared(some, simple.linearRegressionLine({ m, b })), 6);
+      fc.property(fc.uniqueArray(fc.integer(), { minLength: 3, maxLength: 6 }), (numbers) => {
+        const orders = permutations(numbers);
+        const score = (order: readonly number[]): number =>
+          order.reduce(
+            (sum, one, at) => sum + order.slice(at + 1).reduce((all, next) => all + Math.sign(next - one), 0),
+            0,
+          );
+        const far = orders.filter((order) => Math.abs(score(order)) >= Math.abs(score(numbers))).length;
+        expect(rankTrend(numbers)!.p).toBeCloseTo(far / orders.length, 9);
       }),
+      { numRuns: 40 },
     );
   });
 
-  it('needs three points', () =>
-    expect(
-      trendOf([
-        [1, 1],
-        [2, 2],
-      ]),
-    ).toBeUndefined());
+  it('is as strong as simple-statistics says of ranks, where it is perfect', () => {
+    const places = [0, 1, 2, 3, 4, 5];
+    expect(rankTrend([5, 7, 8, 11, 20, 21])!.tau).toBe(simple.sampleRankCorrelation(places, [5, 7, 8, 11, 20, 21]));
+    expect(rankTrend([21, 20, 11, 8, 7, 5])!.tau).toBe(-1);
+  });
+
+  it('has a slope that an outlier does not move, and an interval around it', () => {
+    const { slope, interval } = rankTrend([10, 12, 14, 16, 99, 20, 22, 24, 26, 28])!;
+    expect(slope).toBeCloseTo(2, 9);
+    expect(interval[0]).toBeLessThanOrEqual(2);
+    expect(interval[1]).toBeGreaterThanOrEqual(2);
+  });
 });
+
+const permutations = (all: readonly number[]): number[][] =>
+  all.length < 2
+    ? [[...all]]
+    : all.flatMap((one, at) => permutations(all.toSpliced(at, 1)).map((rest) => [one, ...rest]));

@@ -47,29 +47,3 @@ function meanOf(numbers: readonly number[]): number {
   const first = numbers.reduce((all, one) => all + one, 0) / numbers.length;
   return first + numbers.reduce((all, one) => all + (one - first), 0) / numbers.length;
 }
-
-/** Where a straight line that comes nearest to some points lies: least squares. */
-export interface Trend {
-  slope: number;
-  /** Its height at 0. */
-  start: number;
-  /** How much of the differences it explains, 0 to 1. */
-  r2: number;
-}
-
-/** @returns undefined where there are fewer than three points, or all lie above each other */
-export function trendOf(points: readonly (readonly [x: number, y: number])[]): Trend | undefined {
-  if (points.length < 3) return undefined;
-  const [x, y] = [meanOf(points.map((point) => point[0])), meanOf(points.map((point) => point[1]))];
-  const sums = points.reduce(
-    (all, point) => ({
-      xx: all.xx + (point[0] - x) ** 2,
-      xy: all.xy + (point[0] - x) * (point[1] - y),
-      yy: all.yy + (point[1] - y) ** 2,
-    }),
-    { xx: 0, xy: 0, yy: 0 },
-  );
-  if (sums.xx === 0) return undefined;
-  const slope = sums.xy / sums.xx;
-  return { slope, start: y - slope * x, r2: sums.yy === 0 ? 1 : sums.xy ** 2 / (sums.xx * sums.yy) };
-}

@@ -118,6 +118,9 @@ describe.each(bodies)('marking without names on $name', ({ open }) => {
     const core = (file: Uint8Array): string => Buffer.from(unzipSync(file)['docProps/core.xml']!).toString();
     expect(core(await bytes('author'))).toContain('creator');
     expect(core(await bytes('teacher'))).not.toContain('creator');
+    // And keeps every word.
+    const body = (file: Uint8Array): string => Buffer.from(unzipSync(file)['word/document.xml']!).toString();
+    expect(body(await bytes('teacher'))).toBe(body(await bytes('author')));
     const range = await school.as.teacher.fetch(`/submissions/${submission}/files/0`, { Range: 'bytes=0-3' });
     expect([range.status, await range.text()]).toEqual([206, 'PK\u0003\u0004']);
   });

@@ -36,9 +36,11 @@ export async function selectCharts(db: Queries, assignment: string, person: stri
     Facts,
     `select s.id as submission, p.name as student, ${MOMENTS} as moments,
        (select coalesce(jsonb_object_agg(k.criterion, k.level), '{}') from scores k where k.submission = s.id and k.level is not null) as levels,
-       greatest((select max(k.chosen_at) from scores k where k.submission = s.id),
-         (select max(q.given_at) from question_points q where q.submission = s.id),
-         (select j.set_at from adjustments j where j.submission = s.id and j.total is not null)) as "judgedAt"
+       least((select min(k.chosen_at) from scores k where k.submission = s.id),
+         (select min(q.given_at) from question_points q where q.submission = s.id),
+         (select j.set_at from adjustments j where j.submission = s.id and j.total is not null),
+         (select min(h.changed_at) from grade_changes h where h.assignment = s.assignment and h.student = s.student
+           and h.changed_at >= s.handed_in_at and h.now ->> 'points' is not null)) as "judgedAt"
      from submissions s join people p on p.id = s.student where s.id = any($1::uuid[]) order by p.name, s.id`,
     [cells.map(({ submission }) => submission)],
   );

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { levelsAcross } from '#core/charts';
+import { levelsAcross, weakest } from '#core/charts';
 import type { Rubric } from '#core/grading';
 import type { ChartWork } from '#contract/charts';
 import { scaleLinear } from 'd3-scale';
@@ -22,14 +22,10 @@ const starts = computed(() =>
   across.value.reduce<number[]>((all, { levels }) => [...all, all.at(-1)! + heightOf(levels.length)], [0]),
 );
 const says = computed(() => {
-  const weakest = across.value
-    .map(({ criterion, levels }) => ({
-      title: criterion.title,
-      low: (levels[0]?.works.length ?? 0) + (levels.length > 2 ? levels[1]!.works.length : 0),
-    }))
-    .toSorted((a, b) => b.low - a.low)[0];
-  if (!weakest || weakest.low === 0) return 'Each brick is a work; press it to open it.';
-  return `${weakest.title} holds most of them back: ${counted(weakest.low, 'work is', 'works are')} on its lower levels.`;
+  const found = weakest(props.rubric, props.works);
+  return found
+    ? `Most students lost points on “${found.title}”: ${counted(found.works, 'work')} below the top level.`
+    : 'Each brick is a work; press it to open it.';
 });
 const rows = computed(() =>
   across.value.flatMap(({ criterion, levels }) =>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { inOrder, trendWords } from '#core/charts';
+import { inOrder, isDrift, trendWords } from '#core/charts';
+import { statisticsOf } from '#core/grading';
 import type { ChartWork } from '#contract/charts';
 import { scaleLinear } from 'd3-scale';
 import { computed } from 'vue';
@@ -16,8 +17,12 @@ const last = computed(() => Math.max(1, order.value.works.length - 1));
 const x = computed(() => scaleLinear([0, last.value], [SIDE, WIDTH - 10]));
 const y = scaleLinear([0, 100], [HEIGHT - BOTTOM, TOP]).clamp(true);
 const line = computed(() => {
-  const { trend } = order.value;
-  return trend && { from: y(trend.start), to: y(trend.start + trend.slope * last.value) };
+  const { trend, works } = order.value;
+  // A line is a claim, too.
+  if (!isDrift(trend, works.length)) return undefined;
+  const middle = statisticsOf(works.map(({ share }) => share)).median!;
+  const half = (trend.slope * last.value) / 2;
+  return { from: y(middle - half), to: y(middle + half) };
 });
 /** Some of the times, so that they do not run into each other. */
 const times = computed(() =>

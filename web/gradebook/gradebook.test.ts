@@ -12,7 +12,7 @@ import { useShown, type Shown } from './use-shown.ts';
 
 const cell = (more: Partial<GradeCell> = {}): GradeCell => ({
   ...{ submission: null, state: null, points: 700, possible: 1000, grade: null, flag: null, late: false },
-  ...{ entered: true, returned: false, nameless: false, spoken: 0, heard: 0, unanswered: 0 },
+  ...{ entered: true, returned: false, nameless: false, again: false, spoken: 0, heard: 0, unanswered: 0 },
   ...more,
 });
 const column = (id: string, more: object = {}): Gradebook['columns'][number] => ({

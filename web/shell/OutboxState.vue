@@ -6,7 +6,7 @@ import {
   mdiCloudOffOutline,
   mdiCloudUploadOutline,
 } from '@mdi/js';
-import { computed, defineAsyncComponent, ref } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { keepsNothing } from '../outbox/browser-store.ts';
 import { useOutbox } from '../outbox/outbox.ts';
 
@@ -34,6 +34,9 @@ const open = computed(() => refused.value.length + outbox.stuck.value.length);
 /** Somebody else has changed the same thing: the person chooses. */
 const crossed = computed(() => (open.value === 1 ? refused.value.find(({ now }) => now !== undefined) : undefined));
 const looking = ref(false);
+watch(open, (now) => {
+  if (now === 0) looking.value = false;
+});
 </script>
 
 <template>
