@@ -38,10 +38,13 @@ export function readParcel(kept: unknown): { parcel: Parcel; writtenIn: number }
 /** Properties of changes that hold what somebody wrote, wherever they are. */
 const WRITTEN = new Set(['text', 'name', 'suggestion', 'link', 'why', 'comment', 'words', 'answer']);
 
+/** People are named there, too. */
+const PEOPLE = new Set(['author', 'by', 'owner', 'student']);
+
 /** What somebody wrote, wherever it is in a change, each once. */
 export function wordsIn(change: unknown, key = ''): string[] {
   if (typeof change === 'string') return WRITTEN.has(key) && change.trim() !== '' ? [change] : [];
-  if (typeof change !== 'object' || change === null || change instanceof Blob) return [];
+  if (typeof change !== 'object' || change === null || change instanceof Blob || PEOPLE.has(key)) return [];
   const found = Object.entries(change).flatMap(([name, value]) => wordsIn(value, Array.isArray(change) ? key : name));
   return [...new Set(found)];
 }

@@ -21,7 +21,7 @@ const WORDS = {
   saving: { icon: mdiCloudUploadOutline, text: 'Saving …' },
   waiting: { icon: mdiCloudOffOutline, text: 'No connection: kept here, sent later' },
   signedOut: { icon: mdiCloudOffOutline, text: 'Signed out: kept here until you sign in again' },
-  otherPerson: { icon: mdiCloudOffOutline, text: 'Someone else is signed in: kept here until you sign in again' },
+  otherPerson: { icon: mdiCloudOffOutline, text: 'Kept here: someone else is signed in' },
   stuck: { icon: mdiCloudAlertOutline, text: 'Not taken yet' },
   refused: { icon: mdiAlertCircleOutline, text: 'Not accepted' },
 } as const;

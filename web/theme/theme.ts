@@ -58,6 +58,7 @@ export const vuetify = createVuetify({
     VTextarea: { variant: 'outlined', density: 'compact', hideDetails: true, autoGrow: true, rows: 1, rounded: 'sm' },
     VFileInput: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VCombobox: { variant: 'outlined', density: 'compact', hideDetails: true, rounded: 'sm' },
+    VAutocomplete: { variant: 'outlined', density: 'compact', hideDetails: true, rounded: 'sm' },
     VSelect: { variant: 'outlined', density: 'compact', hideDetails: true, rounded: 'sm' },
     VNumberInput: {
       variant: 'outlined',
