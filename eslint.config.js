@@ -179,6 +179,7 @@ export default ts.config(
   {
     // Text from outside must not make a pattern take longer than the text is long.
     files: ['{core,contract,server,web,cli}/**/*.{ts,vue}'],
+    ignores: ['**/*.test.ts'],
     plugins: { regexp },
     rules: {
       'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],

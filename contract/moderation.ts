@@ -15,6 +15,8 @@ export const ModerationHead = z.object({
   marker: z.string(),
   startedBy: z.string(),
   startedAt: Instant,
+  /** What the sample was drawn with; empty where nobody kept it. */
+  seed: z.string(),
   finishedAt: Instant.nullable(),
   works: z.int(),
   /** Works in which nothing is left to score. */
@@ -41,13 +43,16 @@ export const readModerations = endpoint({
 });
 
 const SampledWork = z.object({ work: Id, reason: Reason });
+/** Letters and digits; the same one draws the same works. */
+const Seed = z.string().regex(/^[0-9a-z]{0,32}$/);
 
-/** Chooses works; nothing is kept. */
+/** Chooses works, by chance or once more by a seed; nothing is kept. */
 export const drawSample = endpoint({
   method: 'POST',
   path: '/assignments/:assignment/sample',
-  body: z.object({ marker: Id, random: Count, borders: Count, extremes: Count }),
+  body: z.object({ marker: Id, random: Count, borders: Count, extremes: Count, seed: Seed.optional() }),
   answer: z.object({
+    seed: Seed,
     works: z.array(SampledWork.extend({ student: z.string(), percentage: Hundredths })),
   }),
 });
@@ -56,7 +61,7 @@ export type SampledWorks = z.infer<typeof drawSample.answer>['works'];
 export const startModeration = endpoint({
   method: 'POST',
   path: '/assignments/:assignment/moderations',
-  body: z.object({ marker: Id, works: z.array(SampledWork).min(1).max(MOST_WORKS) }),
+  body: z.object({ marker: Id, works: z.array(SampledWork).min(1).max(MOST_WORKS), seed: Seed.default('') }),
   answer: z.object({ id: Id }),
 });
 

@@ -1,5 +1,5 @@
 import { passageAnchor } from '#core/anchor';
-import { sampleOf } from '#core/moderation';
+import { sampleOf, seededRandom } from '#core/moderation';
 import type { Scores } from '#core/grading';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
@@ -13,6 +13,9 @@ import { settle } from '../server/moderation/settle.ts';
 import { insertModeration } from '../server/moderation/start.ts';
 import type { Banked } from './fill-bank.ts';
 import { TERM_COURSE } from './term.ts';
+
+/** What the sample of the sample school is drawn with. */
+const SEED = 'shoreline';
 
 /** How many levels the second marker is above the first, one score after another. */
 const APART = [0, 0, -1, 0, 1, 0, 0, -1, 0, 0, 0, -2, 0, 1, 0];
@@ -33,9 +36,9 @@ export async function fillModeration(
     [TERM_COURSE],
   ))!;
   const pool = await selectPool(tx, assignment, teacher, second);
-  const sample = sampleOf(pool, WANTED, await selectBorders(tx, assignment), () => 0.37);
+  const sample = sampleOf(pool, WANTED, await selectBorders(tx, assignment), seededRandom(SEED));
   const id = await insertModeration(tx, {
-    ...{ assignment, marker: second, person: teacher },
+    ...{ assignment, marker: second, person: teacher, seed: SEED },
     works: sample.map(({ id: work, reason }) => ({ work, reason })),
   });
   const told = await selectModeration(tx, id);

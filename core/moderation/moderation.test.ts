@@ -1,27 +1,53 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Criterion, Scores } from '#core/grading';
-import { agreementByCriterion, differing, ratingOf, sampleOf, unscored, type ScoredWork } from './index.ts';
+import {
+  agreementByCriterion,
+  differing,
+  ratingOf,
+  sampleOf,
+  seededRandom,
+  unscored,
+  type ScoredWork,
+} from './index.ts';
 
 const works = (...percentages: number[]): ScoredWork[] =>
   percentages.map((percentage) => ({ id: `at ${percentage}`, percentage: percentage * 100 }));
-const never = (): number => {
-  throw new Error('nothing is left to chance here');
-};
+const always = (): number => 0.5;
 
 describe('a sample', () => {
   it('takes those nearest to a border of grades', () => {
-    const taken = sampleOf(works(90, 71, 50, 69, 52), { random: 0, borders: 3, extremes: 0 }, [7000, 4900], never);
-    expect(taken.map(({ id }) => id)).toEqual(['at 71', 'at 50', 'at 69']);
+    const taken = sampleOf(works(90, 71, 50, 69, 52), { random: 0, borders: 3, extremes: 0 }, [7000, 4900], always);
+    expect(taken.map(({ id }) => id).sort()).toEqual(['at 50', 'at 69', 'at 71']);
     expect(new Set(taken.map(({ reason }) => reason))).toEqual(new Set(['border']));
   });
 
   it('takes from both ends, one more from above where the number is odd', () => {
-    expect(sampleOf(works(40, 90, 70, 20), { random: 0, borders: 0, extremes: 3 }, [], never)).toEqual([
+    expect(sampleOf(works(40, 90, 70, 20), { random: 0, borders: 0, extremes: 3 }, [], always)).toEqual([
       { id: 'at 90', reason: 'highest' },
       { id: 'at 70', reason: 'highest' },
       { id: 'at 20', reason: 'lowest' },
     ]);
+  });
+
+  it('chooses by chance among those that are alike, and the same again with the same seed', () => {
+    const alike = ['a', 'b', 'c', 'd'].map((id) => ({ id, percentage: 6900 }));
+    for (const wanted of [
+      { random: 0, borders: 1, extremes: 0 },
+      { random: 0, borders: 0, extremes: 1 },
+    ]) {
+      const draw = (seed: string, pool = alike): string =>
+        sampleOf(pool, wanted, [7000], seededRandom(seed))
+          .map(({ id }) => id)
+          .join();
+      const times = new Map<string, number>();
+      for (let n = 0; n < 2000; n++) times.set(draw(`seed ${n}`), (times.get(draw(`seed ${n}`)) ?? 0) + 1);
+      // 500 wanted of each; the standard deviation is √(2000 · 1/4 · 3/4) ≈ 19.4.
+      for (const count of times.values()) expect(Math.abs(count - 500)).toBeLessThan(4 * 19.4);
+      expect(times.size).toBe(4);
+      // In whatever order they come.
+      expect(draw('k3x9', alike.toReversed())).toBe(draw('k3x9'));
+    }
   });
 
   it('takes each work as often as any other by chance', () => {

@@ -23,7 +23,7 @@ export interface Sampled {
 
 /**
  * Chooses the works of a second marking; none twice. Borders and extremes are chosen first, so that chance only chooses among what
- * is left.
+ * is left; where works are alike, chance chooses among them, and not their names.
  * @param borders where a grade ends and the next begins, in hundredths of a per cent
  * @param random gives numbers from 0 up to, but not including, 1
  * @returns fewer than wanted where there are no more
@@ -34,7 +34,12 @@ export function sampleOf(
   borders: readonly number[],
   random: () => number,
 ): Sampled[] {
-  const left = new Map(works.map((work) => [work.id, work]));
+  const mixed = drawn(
+    [...works].sort((a, b) => (a.id < b.id ? -1 : 1)),
+    works.length,
+    random,
+  );
+  const left = new Map(mixed.map((work) => [work.id, work]));
   const take = (some: readonly ScoredWork[], reason: Reason): Sampled[] =>
     some.map(({ id }) => {
       left.delete(id);
@@ -67,4 +72,20 @@ function drawn<T>(all: T[], count: number, random: () => number): T[] {
     [all[at], all[other]] = [all[other]!, all[at]!];
   }
   return all.slice(0, most);
+}
+
+/**
+ * Numbers from 0 up to, but not including, 1, as by chance; the same for the same seed, so that a sample can be drawn again.
+ * FNV-1a (G. Fowler, L. C. Noll, K.-P. Vo) makes 32 bits of the seed; SplitMix32 after G. L. Steele, D. Lea and C. H. Flood, "Fast
+ * Splittable Pseudorandom Number Generators" (2014), makes numbers of them.
+ */
+export function seededRandom(seed: string): () => number {
+  let state = 0x811c9dc5;
+  for (const character of seed) state = Math.imul(state ^ character.codePointAt(0)!, 0x01000193);
+  return () => {
+    state = (state + 0x9e3779b9) | 0;
+    let mixed = Math.imul(state ^ (state >>> 16), 0x21f0aaad);
+    mixed = Math.imul(mixed ^ (mixed >>> 15), 0x735a2d97);
+    return ((mixed ^ (mixed >>> 15)) >>> 0) / 2 ** 32;
+  };
 }

@@ -20,9 +20,14 @@ export function workState({ returnedAt, readyAt, remarks, scores, backAgain }: W
   return 'begun';
 }
 
-/** How many minutes after it was due a work came in, begun ones counted; 0 where it was in time. Both are ISO 8601 instants. */
+/**
+ * How many minutes after it was due a work came in, begun ones counted; 0 where it was in time. The minute that was set belongs to it: what
+ * is due at 23:59 may come until midnight. Both are ISO 8601 instants.
+ */
 export const minutesLate = (handedInAt: string, dueAt: string | null): number =>
-  dueAt === null ? 0 : Math.max(0, Math.ceil((Date.parse(handedInAt) - Date.parse(dueAt)) / 60_000));
+  dueAt === null ? 0 : Math.max(0, minuteOf(handedInAt) - minuteOf(dueAt));
+
+const minuteOf = (instant: string): number => Math.floor(Date.parse(instant) / 60_000);
 
 /** Whether a work came in after it was due. */
 export const isLate = (handedInAt: string, dueAt: string | null): boolean => minutesLate(handedInAt, dueAt) > 0;

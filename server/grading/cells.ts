@@ -23,6 +23,8 @@ export interface Found {
   /** The arithmetic, or why there is no result. */
   explanation: string;
   held: z.infer<typeof Held> | null;
+  /** What a new version comes to so far, while the grade that was returned stands; null where nothing stands before it. */
+  coming: { points: number | null } | null;
 }
 
 /** So many works are read at once, and so many computed, before others have a turn. */
@@ -190,7 +192,7 @@ function foundOf(
   const late = work ? minutesLate(work.handedInAt, standing?.extendedUntil ?? column.dueAt) : 0;
   // A flag that stands at a work tells whose it is.
   if (work && column.anonymous && work.returnedAt === null)
-    return { cell: hiddenCell(null), explanation: '', held: null };
+    return { cell: hiddenCell(null), explanation: '', held: null, coming: null };
   const sheet: Sheet = {
     ...{ scale: column.scale, marking: column.marking, standing: { flag }, minutesLate: late },
     ...(work
@@ -227,6 +229,7 @@ function foundOf(
     },
     explanation,
     held: given?.held ?? work?.held ?? null,
+    coming: work?.returnedAt === null && work.before ? { points: outcomeOf(sheet).grade?.points ?? null } : null,
   };
 }
 

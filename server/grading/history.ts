@@ -11,6 +11,10 @@ const NOTHING: CellValue = { points: null, flag: null, returned: false };
 export const valueOf = (found: Found | undefined): CellValue =>
   found ? { points: found.cell.points, flag: found.cell.flag, returned: found.cell.returned } : NOTHING;
 
+/** What is kept of how a result came about: of a new version, what it comes to, though what was returned stands in the cell. */
+const keptOf = (found: Found | undefined): CellValue =>
+  found?.coming ? { ...valueOf(found), points: found.coming.points, returned: false } : valueOf(found);
+
 /** Of what was done to some places. */
 interface Deed {
   places: readonly Place[];
@@ -29,8 +33,8 @@ export async function insertHistory(
   const changed = places
     .map((place) => ({
       ...{ assignment: place.assignment, student: place.student },
-      was: valueOf(before.get(placeOf(place))),
-      now: valueOf(after.get(placeOf(place))),
+      was: keptOf(before.get(placeOf(place))),
+      now: keptOf(after.get(placeOf(place))),
     }))
     .filter(({ was, now }) => !isDeepStrictEqual(was, now));
   if (changed.length === 0) return;

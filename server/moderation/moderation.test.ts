@@ -70,6 +70,23 @@ describe.each(bodies)('a second marking, on $name', ({ open }) => {
   }
   const finish = (id: string) => school.as.colleague.send('POST', `/moderations/${id}/finish`);
 
+  it('is drawn with a seed that is kept, and draws the same again', async () => {
+    const draw = async (seed?: string) =>
+      (
+        await school.as.teacher.send('POST', `/assignments/${school.assignment}/sample`, {
+          body: { marker: school.ids.colleague, random: 1, borders: 0, extremes: 0, seed },
+        })
+      ).json as { works: SampledWorks; seed: string };
+    const first = await draw();
+    expect(first.seed).toMatch(/^[0-9a-f]{10}$/u);
+    expect(await draw(first.seed)).toEqual(first);
+    const started = await school.as.teacher.send('POST', `/assignments/${school.assignment}/moderations`, {
+      body: { marker: school.ids.colleague, works: [{ work, reason: 'random' }], seed: first.seed },
+    });
+    const { id } = started.json as { id: string };
+    expect(await get<Moderation>('teacher', `/moderations/${id}`)).toMatchObject({ seed: first.seed });
+  });
+
   it('is of works that are scored completely, by somebody else who teaches the course', async () => {
     expect(await sample()).toMatchObject([{ work, reason: 'random', student: 'The author', percentage: 50_00 }]);
     expect(await sample({ random: 0, borders: 3 })).toMatchObject([{ work, reason: 'border' }]);

@@ -30,7 +30,7 @@ async function selectTold(db: Queries, where: string, value: string): Promise<To
   const rows = await select(
     db,
     HeadRow,
-    `select d.id, m.name as marker, d.marker as marking, b.name as "startedBy", d.started_at as "startedAt",
+    `select d.id, m.name as marker, d.marker as marking, b.name as "startedBy", d.started_at as "startedAt", d.seed,
        d.finished_at as "finishedAt", d.assignment, a.title, a.course, d.second_assignment as "secondAssignment",
        ${RUBRIC_JSON('d.rubric_version')} as rubric,
        (select ${RUBRIC_JSON()} from assignments a where a.id = d.second_assignment) as "secondRubric",
@@ -65,12 +65,13 @@ export const headOf = ({
   marker,
   startedBy,
   startedAt,
+  seed,
   finishedAt,
   works,
   scored,
   settled,
 }: Told): ModerationHead => ({
-  ...{ id, marker, startedBy, startedAt, finishedAt, works, scored, settled },
+  ...{ id, marker, startedBy, startedAt, seed, finishedAt, works, scored, settled },
 });
 
 /** Who teaches the course of an assignment, but one. */

@@ -1,6 +1,6 @@
-import { sampleOf } from '#core/moderation';
+import { sampleOf, seededRandom } from '#core/moderation';
 import { Router } from 'express';
-import { randomInt } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import {
   callOffModeration,
   drawSample,
@@ -28,9 +28,6 @@ import {
 import { settle } from './settle.ts';
 import { insertModeration } from './start.ts';
 
-const RANDOM_STEPS = 2 ** 40;
-const random = (): number => randomInt(RANDOM_STEPS) / RANDOM_STEPS;
-
 /** Works that a second teacher scores without seeing what the first one gave. */
 export function moderationRoutes(context: Context): Router {
   const router = Router();
@@ -56,8 +53,10 @@ export function moderationRoutes(context: Context): Router {
     await refuseStranger(assignment, body.marker, person.id);
     const pool = await selectPool(db, assignment, person.id, body.marker);
     const works = new Map(pool.map((work) => [work.id, work]));
-    const sample = sampleOf(pool, body, await selectBorders(db, assignment), random);
+    const seed = body.seed || randomBytes(5).toString('hex');
+    const sample = sampleOf(pool, body, await selectBorders(db, assignment), seededRandom(seed));
     return {
+      seed,
       works: sample.map(({ id, reason }) => {
         const { student, percentage } = works.get(id)!;
         return { work: id, reason, student, percentage };
@@ -65,17 +64,23 @@ export function moderationRoutes(context: Context): Router {
     };
   });
 
-  serve(router, context, startModeration, 'moderation.start', async ({ params, body: { marker, works }, person }) => {
-    const { assignment } = params;
-    await refuseStranger(assignment, marker, person.id);
-    const id = await db.transaction(async (tx) => {
-      const pool = new Set((await selectPool(tx, assignment, person.id, marker)).map((work) => work.id));
-      const asked = new Set(works.map(({ work }) => work));
-      if (asked.size < works.length || works.some(({ work }) => !pool.has(work))) throw problems.notInSample();
-      return insertModeration(tx, { assignment, marker, person: person.id, works });
-    });
-    return { id };
-  });
+  serve(
+    router,
+    context,
+    startModeration,
+    'moderation.start',
+    async ({ params, body: { marker, works, seed }, person }) => {
+      const { assignment } = params;
+      await refuseStranger(assignment, marker, person.id);
+      const id = await db.transaction(async (tx) => {
+        const pool = new Set((await selectPool(tx, assignment, person.id, marker)).map((work) => work.id));
+        const asked = new Set(works.map(({ work }) => work));
+        if (asked.size < works.length || works.some(({ work }) => !pool.has(work))) throw problems.notInSample();
+        return insertModeration(tx, { assignment, marker, person: person.id, works, seed });
+      });
+      return { id };
+    },
+  );
 
   serve(router, context, readModeration, 'moderation.read', async ({ params, person }) => {
     const told = await selectModeration(db, params.moderation);

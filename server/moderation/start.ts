@@ -10,6 +10,8 @@ interface NewModeration {
   marker: string;
   person: string;
   works: readonly { work: string; reason: string }[];
+  /** What they were drawn with. */
+  seed: string;
 }
 
 const TitleRow = z.object({ course: Id, title: z.string(), version: z.int() });
@@ -20,7 +22,7 @@ const TitleRow = z.object({ course: Id, title: z.string(), version: z.int() });
  */
 export async function insertModeration(
   tx: Queries,
-  { assignment, marker, person, works }: NewModeration,
+  { assignment, marker, person, works, seed }: NewModeration,
 ): Promise<string> {
   const { course, title, version } = (await selectOne(
     tx,
@@ -40,9 +42,9 @@ export async function insertModeration(
 
   const moderation = randomUUID();
   await tx.query(
-    `insert into moderations (id, assignment, rubric_version, second_assignment, marker, started_by)
-     values ($1, $2, $3, $4, $5, $6)`,
-    [moderation, assignment, version, second, marker, person],
+    `insert into moderations (id, assignment, rubric_version, second_assignment, marker, started_by, seed)
+     values ($1, $2, $3, $4, $5, $6, $7)`,
+    [moderation, assignment, version, second, marker, person, seed],
   );
   for (const { work, reason } of works) {
     const copy = await copyWork(tx, work, second);

@@ -58,7 +58,7 @@ const callOff = () =>
         {{ counted(value.works, 'work') }}, marked a second time by {{ value.marker }}; begun by {{ value.startedBy }},
         {{ dayAndTime(value.startedAt)
         }}<template v-if="value.finishedAt">; handed over {{ dayAndTime(value.finishedAt) }}</template
-        >.
+        >. <span v-if="value.seed" class="quiet figures">Random seed {{ value.seed }}</span>
       </p>
       <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
       <template v-if="value.mine && value.desk">

@@ -26,6 +26,8 @@ const marker = ref<string>();
 watch(value, (now) => (marker.value ??= now?.markers[0]?.id));
 const [random, borders, extremes] = [ref(3), ref(0), ref(2)];
 const drawn = ref<SampledWorks>();
+/** What the works were drawn with; it is kept, so that anybody can see that nobody chose them. */
+const seed = ref('');
 const ticked = ref<string[]>([]);
 const { busy, problem, attempt } = useDeed();
 const nameOf = computed(() => value.value?.markers.find(({ id }) => id === marker.value)?.name ?? '');
@@ -35,8 +37,12 @@ watch(marker, () => (drawn.value = undefined));
 const draw = () =>
   attempt(async () => {
     const wanted = { random: random.value, borders: borders.value, extremes: extremes.value };
-    const { works } = await call(drawSample, { params: params.value, body: { marker: marker.value!, ...wanted } });
+    const { works, seed: drawnWith } = await call(drawSample, {
+      params: params.value,
+      body: { marker: marker.value!, ...wanted },
+    });
     drawn.value = works;
+    seed.value = drawnWith;
     ticked.value = works.map(({ work }) => work);
   });
 const start = () =>
@@ -44,7 +50,7 @@ const start = () =>
     const works = drawn.value!.filter(({ work }) => ticked.value.includes(work));
     const { id } = await call(startModeration, {
       params: params.value,
-      body: { marker: marker.value!, works: works.map(({ work, reason }) => ({ work, reason })) },
+      body: { marker: marker.value!, works: works.map(({ work, reason }) => ({ work, reason })), seed: seed.value },
     });
     await router.push({ name: 'moderation', params: { moderation: id } });
   });

@@ -297,7 +297,10 @@ describe('what an earlier page left behind', () => {
   it('has what was written found wherever it is', () => {
     const said = { text: 'Well seen.', link: null, suggestion: 'tide', tags: ['x'] };
     const author = { id: 'x', name: 'Tamsin' };
-    expect(wordsIn({ type: 'make', id: 'not words', author, said, text: 'Well seen.' })).toEqual(['Well seen.', 'tide']);
+    expect(wordsIn({ type: 'make', id: 'not words', author, said, text: 'Well seen.' })).toEqual([
+      'Well seen.',
+      'tide',
+    ]);
   });
 
   it('a page of the first version wrote of feedback only', () => {
