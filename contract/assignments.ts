@@ -197,6 +197,14 @@ export const handIn = endpoint({
   answer: z.object({ submission: Id, notes: z.array(ReadNote) }),
 });
 
+export const Reading = z.object({ file: z.string(), read: z.number().int(), of: z.number().int() });
+export type Reading = z.infer<typeof Reading>;
+/** How many pages have been read of the file that this person is waiting for; `null` where nothing is being read, or nothing is known of it. */
+export const readReading = endpoint({
+  method: 'GET',
+  path: '/reading',
+  answer: z.object({ reading: Reading.nullable() }),
+});
 /** Puts a work in for a student: it was scanned, or came another way. */
 export const handInFor = endpoint({
   method: 'POST',

@@ -65,6 +65,13 @@ export const startModeration = endpoint({
   answer: z.object({ id: Id }),
 });
 
+/**
+ * Why a work doesn't have the levels that were settled: it has been returned with others, a total is set instead of them, they were
+ * changed since, or there is a new version or rubric, to which they don't belong.
+ */
+export const Unapplied = z.enum(['returned', 'total', 'levels', 'replaced']);
+export type Unapplied = z.infer<typeof Unapplied>;
+
 /** Both as they were when the second was handed over, by the criteria and levels of the assignment. */
 export const ComparedWork = z.object({
   work: Id,
@@ -77,6 +84,8 @@ export const ComparedWork = z.object({
   /** It has been given back; its scores stay until it is taken back. */
   returned: z.boolean(),
   settled: z.object({ scores: Scores, by: z.string().nullable(), at: Instant, why: z.string() }).nullable(),
+  /** Null where nothing was settled, or the work has what was. */
+  unapplied: Unapplied.nullable(),
 });
 export type ComparedWork = z.infer<typeof ComparedWork>;
 
@@ -108,5 +117,12 @@ export const settleWork = endpoint({
   method: 'PUT',
   path: '/moderations/:moderation/works/:work',
   body: z.object({ scores: Scores, why: z.string().trim().min(1).max(1000) }),
-  answer: z.object({ given: z.boolean() }),
+  answer: z.object({ unapplied: Unapplied.nullable() }),
+});
+
+/** Gives the work what was settled: it is taken back where it has been returned, and a total that is set instead goes. */
+export const applySettled = endpoint({
+  method: 'POST',
+  path: '/moderations/:moderation/works/:work/applied',
+  answer: Nothing,
 });

@@ -14,8 +14,9 @@ import {
 
 const RESULTS = path.join(ROOT, 'test-results');
 const MOST_OF_A_PAGE = 6000;
-/** Browser tests that missed something, with what the page showed. */
-const missed = [];
+const MOST_OF_A_MESSAGE = 1500;
+/** What failed: the name of the check, then what it said or what the page showed. Printed last, where a cut log still has it. */
+const failures = [];
 const BROWSER = path.join(RESULTS, 'browser.json');
 
 ensurePackages();
@@ -28,7 +29,7 @@ mkdirSync(RESULTS, { recursive: true });
 ensureBuilt('server', 'web');
 
 /** Runs a program and prints what it said once it has ended, so that those that run at the same time do not mix. */
-function succeeds(file, ...args) {
+function run(file, ...args) {
   const begun = Date.now();
   const child = spawn(process.execPath, [file, ...args], { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
   const said = [];
@@ -39,28 +40,46 @@ function succeeds(file, ...args) {
       const seconds = Math.round((Date.now() - begun) / 1000);
       process.stdout.write(`\n— ${[path.relative(ROOT, file), ...args].join(' ')} (${seconds} s)\n`);
       process.stdout.write(Buffer.concat(said));
-      resolve(code === 0);
+      resolve({ ok: code === 0, said: Buffer.concat(said).toString() });
     });
   });
 }
 
 const bin = (name) => path.join(ROOT, 'node_modules', name);
-const one = (ok) => ({ passed: Number(ok), failed: Number(!ok), skipped: [] });
+
+async function whole(file, ...args) {
+  const { ok, said } = await run(file, ...args);
+  if (!ok) failures.push(`${path.relative(ROOT, file)}\n${said.slice(-MOST_OF_A_MESSAGE)}`);
+  return { passed: Number(ok), failed: Number(!ok), skipped: [] };
+}
 
 /** The counts that a runner wrote down; a runner that broke before it could has failed. */
 function counted(ok, file, count) {
-  if (!existsSync(file)) return { passed: 0, failed: 1, skipped: [] };
+  if (!existsSync(file)) {
+    failures.push(`${path.basename(file)} was not written: the runner broke`);
+    return { passed: 0, failed: 1, skipped: [] };
+  }
   const counts = count(JSON.parse(readFileSync(file, 'utf8')));
   return { ...counts, failed: ok ? counts.failed : Math.max(1, counts.failed) };
 }
 
-const unitCounts = (report) => ({
-  passed: report.numPassedTests,
-  failed: report.numFailedTests + report.numFailedTestSuites,
-  skipped: report.testResults.flatMap(({ assertionResults }) =>
-    assertionResults.filter(({ status }) => !['passed', 'failed'].includes(status)).map(({ fullName }) => fullName),
-  ),
-});
+/** A file that broke before its first test has a message of its own. */
+const unitFailures = ({ name, message, status, assertionResults }) =>
+  [
+    ...assertionResults
+      .filter((test) => test.status === 'failed')
+      .map(({ fullName, failureMessages }) => `${fullName}\n${failureMessages.join('\n')}`),
+    ...(status === 'failed' && !assertionResults.some((test) => test.status === 'failed') ? [message] : []),
+  ].map((said) => `${path.relative(ROOT, name)}: ${said.slice(0, MOST_OF_A_MESSAGE)}`);
+
+function unitCounts({ testResults, numPassedTests }) {
+  const failed = testResults.flatMap(unitFailures);
+  failures.push(...failed);
+  const skipped = testResults.flatMap(({ assertionResults }) =>
+    assertionResults.filter(({ status }) => !['passed', 'failed'].includes(status)),
+  );
+  return { passed: numPassedTests, failed: failed.length, skipped: skipped.map(({ fullName }) => fullName) };
+}
 
 const specsOf = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specsOf)];
 
@@ -75,10 +94,9 @@ const pagesOf = ({ tests }) =>
 function browserCounts({ stats, suites }) {
   const specs = suites.flatMap(specsOf);
   const named = (status) => specs.filter(({ tests }) => tests.some((test) => test.status === status));
-  for (const spec of [...named('flaky'), ...named('unexpected')])
-    missed.push(`${spec.title}\n${pagesOf(spec).join('\n')}`);
-  for (const { title } of named('flaky'))
-    process.stdout.write(`FAILED, since it passed only at its second try: ${title}\n`);
+  const failed = (spec, how = '') => failures.push(`${spec.title}${how}\n${pagesOf(spec).join('\n')}`);
+  for (const spec of named('flaky')) failed(spec, ' (passed only at its second try)');
+  for (const spec of named('unexpected')) failed(spec);
   return {
     passed: stats.expected,
     failed: stats.unexpected + stats.flaky,
@@ -89,22 +107,25 @@ function browserCounts({ stats, suites }) {
 async function unit(name, ...which) {
   const file = path.join(RESULTS, `${name}.json`);
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`];
-  return counted(await succeeds(bin('vitest/vitest.mjs'), 'run', ...reporters, ...which), file, unitCounts);
+  const { ok } = await run(bin('vitest/vitest.mjs'), 'run', ...reporters, ...which);
+  return counted(ok, file, unitCounts);
 }
 
-const browser = async () =>
-  counted(await succeeds(bin('@playwright/test/cli.js'), 'test', '--workers=1'), BROWSER, browserCounts);
+async function browser() {
+  const { ok } = await run(bin('@playwright/test/cli.js'), 'test', '--workers=1');
+  return counted(ok, BROWSER, browserCounts);
+}
 
 /** Two at a time, the longest first: whichever core is done takes the next. */
 const jobs = [
   browser,
-  async () => one(await succeeds(bin('eslint/bin/eslint.js'), '.')),
-  async () => one(await succeeds(path.join(ROOT, 'scripts/types.mjs'))),
+  () => whole(bin('eslint/bin/eslint.js'), '.'),
+  () => whole(path.join(ROOT, 'scripts/types.mjs')),
   () => unit('speech', '--project=server', 'server/speech/'),
   () => unit('server', '--project=server', '--exclude=server/speech/**', 'server/'),
   () => unit('interface', '--project=core', '--project=web', '--project=web apart'),
   () => unit('tools', '--project=server', 'cli/', 'demo/', 'scripts/'),
-  async () => one(await succeeds(bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.')),
+  () => whole(bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.'),
 ];
 const results = [];
 async function lane() {
@@ -113,8 +134,8 @@ async function lane() {
 await Promise.all([lane(), lane()]);
 
 const skipped = results.flatMap((counts) => counts.skipped);
-for (const one of missed) process.stdout.write(`\nMissed: ${one}\n`);
 process.stdout.write(`\n${skipped.map((name) => `Skipped: ${name}\n`).join('')}`);
+for (const failure of failures) process.stdout.write(`\nFAILED: ${failure}\n`);
 const sum = (name) => results.reduce((total, counts) => total + counts[name], 0);
 process.stdout.write(`${sum('passed')} passed, ${sum('failed')} failed\n`);
 process.exitCode = sum('failed') > 0 ? 1 : 0;

@@ -446,6 +446,20 @@ export const problems = {
       'List not read',
       'This file is no list of text. Save it as CSV, or copy the names and paste them.',
     ),
+  cannotApply: () =>
+    new ProblemError(
+      409,
+      'cannot-apply',
+      'Not applied',
+      'The settled levels belong to an earlier version of this work or of its rubric. Mark the new version at the desk.',
+    ),
+  textTooLarge: () =>
+    new ProblemError(
+      422,
+      'text-too-large',
+      'Text too large',
+      'This text is too large to read at once. Split it and import the parts.',
+    ),
   listTooLong: (most: number) =>
     new ProblemError(422, 'list-too-long', 'List too long', `A list has up to ${most} lines. Bring it in in parts.`),
   noMail: () =>

@@ -1,4 +1,3 @@
-import { once } from 'node:events';
 import { randomUUID } from 'node:crypto';
 import type { BankReport, Line } from '../../contract/bank-file.ts';
 import {
@@ -17,18 +16,19 @@ import { soundType } from '../media/sound-type.ts';
 import { insertRecording } from '../recordings/queries.ts';
 import { queueJob } from '../speech/jobs.ts';
 import { heavyWork } from '../threads/heavy-work.ts';
-import { threadOf } from '../threads/thread.ts';
+import { OverLimit, runTask, TaskRefused } from '../threads/one-task.ts';
 import { putTranscript, putTranslation } from '../transcripts/queries.ts';
 import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
 import { comparable, planOf, type Planned } from './plan.ts';
 import type { FileRemark, ReadBank } from './read.ts';
-import type { ReadBankAnswer, ReadBankTask } from './read-worker.ts';
+import type { ReadBankTask } from './read-worker.ts';
 
 /** So many are kept in one transaction: others get their turn between them. */
 const AT_ONCE = 25;
 /** Of each fate so many lines are told. */
 const MOST_TOLD = 200;
-const LIMITS = { maxOldGenerationSizeMb: 1024 };
+const LIMITS = { memory: 1024, cpu: 30 };
+const TOO_LARGE = 'This file is too large to import at once. Split it and import the parts.';
 
 /**
  * Looks at a file and says what would come of each of its lines; on wish it is done, all or nothing.
@@ -51,16 +51,11 @@ export async function importBank(
 }
 
 async function readApart(bytes: Uint8Array): Promise<ReadBank> {
-  const worker = threadOf('bankFile', { bytes } satisfies ReadBankTask, { resourceLimits: LIMITS });
   try {
-    const [answer] = (await once(worker, 'message')) as [ReadBankAnswer];
-    if ('refused' in answer) throw problems.bankFile(answer.refused);
-    return answer.result;
+    return await runTask<ReadBank>('bankFile', { bytes } satisfies ReadBankTask, LIMITS);
   } catch (error) {
-    if ((error as NodeJS.ErrnoException).code !== 'ERR_WORKER_OUT_OF_MEMORY') throw error;
-    throw problems.bankFile('This file is too large to be brought in at once. Part it.');
-  } finally {
-    await worker.terminate();
+    if (error instanceof TaskRefused) throw problems.bankFile(error.message);
+    throw error instanceof OverLimit ? problems.bankFile(TOO_LARGE) : error;
   }
 }
 

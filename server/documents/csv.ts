@@ -4,7 +4,7 @@ import { documentErrors, type Reader } from './document.ts';
 import { sheetLeaf } from './sheet.ts';
 
 /** Reads comma-separated values (RFC 4180), or what is separated by semicolons, tabs or bars. */
-export const readCsv: Reader = (bytes, _name, encoding) => {
+export const readCsv: Reader = (bytes, _name, { encoding }) => {
   const decoded = decodeText(bytes, encoding);
   if (!decoded) throw documentErrors.broken('csv');
   const { text } = decoded;

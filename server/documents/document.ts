@@ -60,7 +60,10 @@ export type FileFormat = keyof typeof FORMAT_NAMES;
 /** What a browser can still show beside its margin, and a server compare with the version before. */
 const MOST: Bulk = { characters: 1_000_000, lines: 20_000, json: 16_000_000 };
 
-export const bulkOfFile = ({ leaves }: ReadFile): Bulk => ({ ...bulkOf(leaves), json: JSON.stringify(leaves).length });
+export const bulkOfFile = ({ leaves }: Pick<ReadFile, 'leaves'>): Bulk => ({
+  ...bulkOf(leaves),
+  json: JSON.stringify(leaves).length,
+});
 
 /** Whether files are too much for one work. */
 export const isTooMuch = (files: readonly Bulk[]): boolean =>
@@ -165,14 +168,26 @@ export interface Reading {
   guessed?: Encoding | undefined;
 }
 
-/** @param encoding how a text is stored, where a person has said so */
-export type Reader = (bytes: Uint8Array, fileName: string, encoding?: Encoding) => Reading | Promise<Reading>;
+/** How far a reader is. */
+export interface PagesRead {
+  read: number;
+  of: number;
+}
 
-export type ReadDocument = (bytes: Uint8Array, fileName: string, encoding?: Encoding) => Promise<ReadResult>;
+/** How a document is to be read. */
+export interface ReadOptions {
+  /** How a text is stored, where a person has said so. */
+  encoding?: Encoding | undefined;
+  onPage?: ((pages: PagesRead) => void) | undefined;
+}
+
+export type Reader = (bytes: Uint8Array, fileName: string, options: ReadOptions) => Reading | Promise<Reading>;
+
+export type ReadDocument = (bytes: Uint8Array, fileName: string, options?: ReadOptions) => Promise<ReadResult>;
 /** Reads for somebody, in turn with the others; `bytes` are fetched when it is their turn. */
 export type ReadDocumentFor = (
   who: string,
   bytes: () => Promise<Uint8Array>,
   fileName: string,
-  encoding?: Encoding,
+  options?: ReadOptions,
 ) => Promise<ReadResult>;

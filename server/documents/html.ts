@@ -23,7 +23,7 @@ function declaredIn(bytes: Uint8Array): Encoding | undefined {
 const DATA_PICTURE = /^data:(image\/(?:png|jpeg|gif|webp));base64,([A-Za-z0-9+/=\s]+)$/;
 
 /** Reads a web page: its words and the pictures that it carries inside of itself. Nothing is loaded from elsewhere. */
-export const readHtml: Reader = (bytes, _name, encoding) => {
+export const readHtml: Reader = (bytes, _name, { encoding }) => {
   const decoded = decodeText(bytes, encoding ?? declaredIn(bytes)) ?? decodeText(bytes);
   if (!decoded) throw documentErrors.broken('html');
   const document = parse(decoded.text);

@@ -6,7 +6,7 @@ import { readingOfHtml } from './html.ts';
 /** CommonMark with tables and strikethrough; HTML inside of it stays text. */
 const markdown = new MarkdownIt({ html: false, linkify: false, typographer: false });
 
-export const readMarkdown: Reader = (bytes, _name, encoding) => {
+export const readMarkdown: Reader = (bytes, _name, { encoding }) => {
   const decoded = decodeText(bytes, encoding);
   if (!decoded) throw documentErrors.broken('markdown');
   const { text } = decoded;

@@ -8,7 +8,8 @@ import {
   type PDFPageProxy,
 } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { TextItem, TextStyle } from 'pdfjs-dist/types/src/display/api.js';
-import { documentErrors, type Reader } from './document.ts';
+import { inPdfEngine } from './pdf-engine.ts';
+import { bulkOfFile, documentErrors, isTooMuch, type Bulk, type Reader, type ReadOptions } from './document.ts';
 
 const PACKAGE = path.dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
 const MAX_PAGES = 500;
@@ -20,7 +21,7 @@ const USUAL_ASCENT = 0.8;
 const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f]/gu;
 
 /** Reads a PDF (ISO 32000): its pages are drawn in the browser; here their words are put into order. */
-export const readPdf: Reader = async (bytes) => {
+export const readPdf: Reader = async (bytes, _name, { onPage }) => {
   const loading = getDocument({
     data: new Uint8Array(bytes),
     cMapUrl: `${path.join(PACKAGE, 'cmaps')}/`,
@@ -38,7 +39,11 @@ export const readPdf: Reader = async (bytes) => {
   try {
     if (document.numPages > MAX_PAGES) throw documentErrors.tooManyPages();
     const { info } = (await document.getMetadata()) as { info: { Title?: string; Language?: string } };
-    return { title: titleOf(info.Title), language: info.Language || undefined, leaves: await pagesOf(document) };
+    return {
+      title: titleOf(info.Title),
+      language: info.Language || undefined,
+      leaves: await inPdfEngine(() => pagesOf(document, onPage)),
+    };
   } finally {
     await loading.destroy();
   }
@@ -48,22 +53,21 @@ export const readPdf: Reader = async (bytes) => {
 const titleOf = (title: string | undefined): string | undefined =>
   title && !/\.\w{2,4}$|^untitled/i.test(title.trim()) ? title.trim() || undefined : undefined;
 
-async function pagesOf(document: PDFDocumentProxy): Promise<PageLeaf[]> {
+async function pagesOf(document: PDFDocumentProxy, onPage: ReadOptions['onPage']): Promise<PageLeaf[]> {
   const labels = await document.getPageLabels();
   const leaves: PageLeaf[] = [];
+  const bulks: Bulk[] = [];
   for (let number = 1; number <= document.numPages; number++) {
     const page = await document.getPage(number);
     const { width, height } = page.getViewport({ scale: 1 });
     const label = `Page ${labels?.[number - 1] || number}`;
-    leaves.push({
-      kind: 'page',
-      label,
-      page: number,
-      width,
-      height,
-      texts: placedTexts(withTyped(await drawnTexts(page), await typedTexts(page))),
-    });
+    const texts = placedTexts(withTyped(await drawnTexts(page), await typedTexts(page)));
+    const leaf: PageLeaf = { kind: 'page', label, page: number, width, height, texts };
     page.cleanup();
+    leaves.push(leaf);
+    bulks.push(bulkOfFile({ leaves: [leaf] }));
+    if (isTooMuch(bulks)) throw documentErrors.tooMuchText();
+    onPage?.({ read: number, of: document.numPages });
   }
   const texts = partRunningHeads(leaves.map((leaf) => leaf.texts));
   return leaves.map((leaf, index) => ({ ...leaf, texts: texts[index]! }));

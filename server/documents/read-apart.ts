@@ -1,18 +1,18 @@
 import { heavyWork } from '../threads/heavy-work.ts';
-import { threadOf } from '../threads/thread.ts';
-import { DocumentError, documentErrors, type ReadDocument, type ReadDocumentFor, type ReadResult } from './document.ts';
-import type { ReadAnswer, ReadTask } from './read-worker.ts';
+import { OverLimit, runTask, TaskRefused } from '../threads/one-task.ts';
+import { DocumentError, documentErrors, type PagesRead, type ReadDocumentFor, type ReadResult } from './document.ts';
+import type { ReadTask } from './read-worker.ts';
 
-const LIMITS = { maxOldGenerationSizeMb: 1024 };
-const MAX_MILLISECONDS = 30_000;
+/** On a busy machine this is minutes; the longest that may be handed in takes a third of it. */
+const LIMITS = { memory: 1024, cpu: 30 };
 const PDF_PACKAGES = ['pdfjs-dist/legacy/build/pdf.mjs', 'pdfjs-dist/legacy/build/pdf.worker.mjs'];
 
 /**
- * Reads a document in a thread of its own, with limits of time and memory, so that no document can stall or end the server.
+ * Reads a document in a thread of its own, with limits of CPU time and memory, so that no document can stall or end the server.
  * @throws DocumentError or TurnsTaken
  */
-export const readDocumentApart: ReadDocumentFor = (who, bytes, fileName, encoding) =>
-  heavyWork.take(who, async () => readInThread(await bytes(), fileName, encoding));
+export const readDocumentApart: ReadDocumentFor = (who, bytes, fileName, { encoding, onPage } = {}) =>
+  heavyWork.take(who, async () => readInThread({ bytes: await bytes(), fileName, encoding }, onPage));
 
 /** What is needed to read a PDF is larger than everything else together. */
 function packagesFor(bytes: Uint8Array): string[] {
@@ -20,25 +20,12 @@ function packagesFor(bytes: Uint8Array): string[] {
   return head.includes('%PDF-') ? PDF_PACKAGES : [];
 }
 
-const readInThread: ReadDocument = (bytes, fileName, encoding) =>
-  new Promise<ReadResult>((resolve, reject) => {
-    const worker = threadOf('documents', { bytes, fileName, encoding } satisfies ReadTask, {
-      resourceLimits: LIMITS,
-      preload: packagesFor(bytes),
-    });
-    const timer = setTimeout(() => {
-      reject(documentErrors.tooSlow());
-      void worker.terminate();
-    }, MAX_MILLISECONDS);
-    worker.on('message', (answer: ReadAnswer) => {
-      if ('result' in answer) resolve(answer.result);
-      else reject(new DocumentError(answer.refused));
-    });
-    worker.on('error', (error: NodeJS.ErrnoException) => {
-      reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? documentErrors.tooLarge() : documentErrors.unreadable());
-    });
-    worker.on('exit', () => {
-      clearTimeout(timer);
-      reject(documentErrors.unreadable());
-    });
-  });
+async function readInThread(task: ReadTask, onProgress?: (pages: PagesRead) => void): Promise<ReadResult> {
+  try {
+    return await runTask('documents', task, { ...LIMITS, preload: packagesFor(task.bytes), onProgress });
+  } catch (error) {
+    if (error instanceof TaskRefused) throw new DocumentError(error.message);
+    if (!(error instanceof OverLimit)) throw documentErrors.unreadable();
+    throw error.limit === 'memory' ? documentErrors.tooLarge() : documentErrors.tooSlow();
+  }
+}

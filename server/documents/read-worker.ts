@@ -1,6 +1,6 @@
-import { parentPort, workerData } from 'node:worker_threads';
 import type { Encoding } from '../../contract/uploads.ts';
-import { DocumentError, type ReadResult } from './document.ts';
+import { doTask } from '../threads/one-task.ts';
+import { DocumentError } from './document.ts';
 import { readDocument } from './read.ts';
 
 export interface ReadTask {
@@ -9,13 +9,7 @@ export interface ReadTask {
   encoding?: Encoding | undefined;
 }
 
-export type ReadAnswer = { result: ReadResult } | { refused: string };
-
-const { bytes, fileName, encoding } = workerData as ReadTask;
-
-try {
-  parentPort!.postMessage({ result: await readDocument(bytes, fileName, encoding) } satisfies ReadAnswer);
-} catch (error) {
-  if (!(error instanceof DocumentError)) throw error;
-  parentPort!.postMessage({ refused: error.message } satisfies ReadAnswer);
-}
+await doTask<ReadTask>(
+  ({ bytes, fileName, encoding }, onPage) => readDocument(bytes, fileName, { encoding, onPage }),
+  (error) => (error instanceof DocumentError ? error.message : undefined),
+);

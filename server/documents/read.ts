@@ -41,8 +41,8 @@ const READERS: Record<FileFormat, () => Promise<Reader>> = {
  * Reads a document in this thread, choosing the reader by the bytes.
  * @throws DocumentError
  */
-export const readDocument: ReadDocument = async (bytes, fileName, encoding) => {
-  const { format, misnamed } = await detectFormat(bytes, fileName, encoding);
+export const readDocument: ReadDocument = async (bytes, fileName, options = {}) => {
+  const { format, misnamed } = await detectFormat(bytes, fileName, options.encoding);
   const read = await READERS[format]();
   const {
     title,
@@ -50,7 +50,7 @@ export const readDocument: ReadDocument = async (bytes, fileName, encoding) => {
     leaves,
     pictures = [],
     guessed,
-  } = await readOrRefuse(() => read(bytes, fileName, encoding), format);
+  } = await readOrRefuse(() => read(bytes, fileName, options), format);
   if (pictures.length > 0 && pictures.some((await import('./picture.ts')).isTooLarge))
     throw documentErrors.pictureTooLarge();
   const fallback = path.parse(fileName).name;

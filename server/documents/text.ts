@@ -4,7 +4,7 @@ import { decodeText, guessedIn } from './decode-text.ts';
 import { documentErrors, type Reader } from './document.ts';
 
 /** Reads plain text: paragraphs are what empty lines separate, and the line ends inside of them stay. */
-export const readText: Reader = (bytes, _name, encoding) => {
+export const readText: Reader = (bytes, _name, { encoding }) => {
   const decoded = decodeText(bytes, encoding);
   if (!decoded) throw documentErrors.broken('text');
   const { text } = decoded;

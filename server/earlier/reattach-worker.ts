@@ -1,5 +1,5 @@
 import { folioReattacher, type Anchor, type NamedFolio } from '#core/anchor';
-import { parentPort, workerData } from 'node:worker_threads';
+import { doTask } from '../threads/one-task.ts';
 
 export interface ReattachTask {
   old: NamedFolio;
@@ -7,6 +7,4 @@ export interface ReattachTask {
   anchors: Anchor[];
 }
 
-const { old, next, anchors } = workerData as ReattachTask;
-const find = folioReattacher(old, next);
-parentPort!.postMessage(anchors.map(find));
+await doTask<ReattachTask>(({ old, next, anchors }) => anchors.map(folioReattacher(old, next)));

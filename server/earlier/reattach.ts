@@ -1,12 +1,13 @@
 import type { NamedFolio, Reattachment } from '#core/anchor';
-import { once } from 'node:events';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/database.ts';
 import { selectFolio, selectHashes } from '../submissions/queries.ts';
 import { heavyWork } from '../threads/heavy-work.ts';
-import { threadOf } from '../threads/thread.ts';
+import { runTask } from '../threads/one-task.ts';
 import { selectPending, upsertReattachment, type Pending } from './queries.ts';
 import type { ReattachTask } from './reattach-worker.ts';
+
+const LIMITS = { memory: 1024, cpu: 120 };
 
 /** Finds the places of earlier remarks in a new version after its hand-in was answered. What fails is done when it is opened. */
 export function reattachSoon({ db }: Pick<Context, 'db'>, submission: string, who: string): void {
@@ -65,12 +66,4 @@ async function namedFolio(db: Queries, submission: string): Promise<NamedFolio> 
 }
 
 const inThread = (who: string, task: ReattachTask): Promise<Reattachment[]> =>
-  heavyWork.take(who, async () => {
-    const worker = threadOf('reattaching', task);
-    try {
-      const [found] = (await once(worker, 'message')) as [Reattachment[]];
-      return found;
-    } finally {
-      await worker.terminate();
-    }
-  });
+  heavyWork.take(who, () => runTask<Reattachment[]>('reattaching', task, LIMITS));

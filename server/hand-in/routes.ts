@@ -1,10 +1,10 @@
 import { Router } from 'express';
 import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
-import { handIn, handInFor } from '../../contract/assignments.ts';
+import { handIn, handInFor, readReading, type Reading } from '../../contract/assignments.ts';
 import { selectQuestions } from '../assignments/queries.ts';
 import type { Context } from '../context.ts';
-import { DocumentError, documentErrors, isTooMuch, type ReadResult } from '../documents/document.ts';
+import { DocumentError, documentErrors, isTooMuch, type PagesRead, type ReadResult } from '../documents/document.ts';
 import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
@@ -22,6 +22,8 @@ interface Work {
 export function handInRoutes(context: Context): Router {
   const router = Router();
   const { db, readDocument, settings } = context;
+  /** What is being read for somebody at this moment. */
+  const underWay = new Map<string, Reading>();
 
   serve(router, context, handIn, 'assignment.handIn', ({ params, person, files }) =>
     keepWork(person.id, { assignment: params.assignment, student: person.id, files }),
@@ -37,6 +39,7 @@ export function handInRoutes(context: Context): Router {
       return keepWork(person.id, { assignment, student, files });
     },
   );
+  serve(router, context, readReading, 'own', async ({ person }) => ({ reading: underWay.get(person.id) ?? null }));
   return router;
 
   /** @param who waits for it, and whose files they are */
@@ -67,10 +70,14 @@ export function handInRoutes(context: Context): Router {
 
   async function readOrRefuse(who: string, file: UploadedFile, count: number): Promise<ReadResult> {
     try {
-      return await readDocument(who, () => bytesOf(db, file), file.name, file.encoding);
+      const { name, encoding } = file;
+      const onPage = (pages: PagesRead): void => void underWay.set(who, { file: name, ...pages });
+      return await readDocument(who, () => bytesOf(db, file), name, { encoding, onPage });
     } catch (error) {
       if (!(error instanceof DocumentError)) throw error;
       throw problems.unreadableDocument(count > 1 ? `${file.name}: ${error.message}` : error.message);
+    } finally {
+      underWay.delete(who);
     }
   }
 }

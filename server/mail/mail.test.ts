@@ -96,7 +96,7 @@ describe.each(bodies)('mail on $name', ({ open }) => {
   it('invites a teacher by mail as well', async () => {
     const body = { name: 'Ottoline Baird', mail: 'ottoline@fennick.example' };
     const { json } = await school.as.teacher.send('POST', `/courses/${school.course}/teachers`, { body });
-    expect(json).toEqual({ slip: null, mailed: true });
+    expect(json).toEqual({ slip: null, mailed: true, invited: false });
     await sendMails(test.db, mailer);
     expect(messageTo(body.mail)).toContain('Hello Ottoline Baird,');
   });

@@ -264,7 +264,7 @@ describe.each(bodies)('a second marking, on $name', ({ open }) => {
     expect((await get<Feedback>('teacher', `/submissions/${work}/feedback`)).scores[two!.id]).toEqual({
       level: two!.levels[0],
     });
-    expect((await settle(agreed)).json).toEqual({ given: true });
+    expect((await settle(agreed)).json).toEqual({ unapplied: null });
     expect((await get<Feedback>('teacher', `/submissions/${work}/feedback`)).scores).toEqual(agreed);
     const { compared } = await get<Moderation>('colleague', `/moderations/${id}`);
     expect(compared[0]!.settled).toMatchObject({ scores: agreed, by: 'The teacher' });
@@ -274,7 +274,30 @@ describe.each(bodies)('a second marking, on $name', ({ open }) => {
 
     await school.as.teacher.send('PUT', `/submissions/${work}/returned`, { body: { returned: true } });
     const back = { ...agreed, [two!.id]: { level: two!.levels[0] } };
-    expect((await settle(back, 'We looked once more.')).json).toEqual({ given: false });
+    expect((await settle(back, 'We looked once more.')).json).toEqual({ unapplied: 'returned' });
     expect((await get<Feedback>('teacher', `/submissions/${work}/feedback`)).scores).toEqual(agreed);
+
+    const stands = async () => (await get<Moderation>('teacher', `/moderations/${id}`)).compared[0]!.unapplied;
+    await school.as.teacher.send('PUT', `/submissions/${work}/returned`, { body: { returned: false } });
+    expect(await stands()).toBe('levels');
+    await school.as.teacher.send('PUT', `/submissions/${work}/adjustment`, {
+      body: { adjustment: { extra: 100, total: 300, reason: 'Set by hand' } },
+    });
+    await school.as.teacher.send('PUT', `/submissions/${work}/returned`, { body: { returned: true } });
+    expect(await stands()).toBe('returned');
+    const apply = () => school.as.teacher.send('POST', `/moderations/${id}/works/${work}/applied`);
+    expect((await school.as.stranger.send('POST', `/moderations/${id}/works/${work}/applied`)).status).toBe(404);
+    expect((await apply()).status).toBe(200);
+    expect(await stands()).toBeNull();
+    const feedback = await get<Feedback>('teacher', `/submissions/${work}/feedback`);
+    expect(feedback).toMatchObject({ returnedAt: null, scores: back, adjustment: { extra: 100, total: null } });
+    expect((await get<CellStory>('teacher', place)).changes[0]!.why).toBe(
+      'settled after a second marking: We looked once more.',
+    );
+
+    await handIn(school);
+    expect(await stands()).toBeNull();
+    expect((await settle(agreed)).json).toEqual({ unapplied: 'replaced' });
+    expect((await apply()).status).toBe(409);
   });
 });

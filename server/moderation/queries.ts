@@ -1,11 +1,13 @@
 import { unscored } from '#core/moderation';
+import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
 import { Id, Instant } from '../../contract/basics.ts';
 import { Rubric, Scores } from '../../contract/grading.ts';
-import { ComparedWork, ModerationHead, Reason } from '../../contract/moderation.ts';
+import { ComparedWork, ModerationHead, Reason, type Unapplied } from '../../contract/moderation.ts';
 import { SHOWN_NAME } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { RUBRIC_JSON, SCORES_JSON } from '../grading/queries.ts';
+import { NEWEST } from '../submissions/state.ts';
 
 const HeadRow = ModerationHead.omit({ scored: true }).extend({
   assignment: Id,
@@ -96,13 +98,27 @@ export async function selectFirstDesk(db: Queries, { secondAssignment, secondRub
   return (rows.find(({ scores }) => unscored(secondRubric, scores).length > 0) ?? rows[0]!).id;
 }
 
-const CompareRow = ComparedWork.omit({ settled: true }).extend({
+const CompareRow = ComparedWork.omit({ settled: true, unapplied: true }).extend({
+  newest: z.boolean(),
+  sameRubric: z.boolean(),
+  totalled: z.boolean(),
+  scores: Scores,
   settledScores: Scores.nullable(),
   settledBy: z.string().nullable(),
   settledAt: Instant.nullable(),
   why: z.string(),
   reason: Reason,
 });
+
+function unappliedOf(work: Omit<z.infer<typeof CompareRow>, 'settledBy' | 'settledAt' | 'why'>): Unapplied | null {
+  const { settledScores, scores, newest, sameRubric, totalled, returned } = work;
+  if (!settledScores) return null;
+  const same = isDeepStrictEqual(scores, settledScores);
+  if (same && !totalled) return null;
+  if (!newest || !sameRubric) return 'replaced';
+  if (returned) return 'returned';
+  return same ? 'total' : 'levels';
+}
 
 /** What was handed over. */
 export async function selectCompared(db: Queries, moderation: string): Promise<ComparedWork[]> {
@@ -111,7 +127,9 @@ export async function selectCompared(db: Queries, moderation: string): Promise<C
     CompareRow,
     `select w.work, w.second_work as second, ${SHOWN_NAME} as student, w.reason, w.first_scores as first,
        w.second_scores as "secondScores", s.returned_at is not null as returned, w.settled_scores as "settledScores",
-       y.name as "settledBy", w.settled_at as "settledAt", w.why,
+       y.name as "settledBy", w.settled_at as "settledAt", w.why, ${NEWEST} as newest,
+       coalesce(s.rubric_version, a.rubric_version) = d.rubric_version as "sameRubric", ${SCORES_JSON} as scores,
+       exists (select from adjustments x where x.submission = s.id and x.total is not null) as totalled,
        (select coalesce(jsonb_agg(distinct t.name), '[]') from scores k join people t on t.id = k.chosen_by
         where k.submission = s.id) as "firstMarkers"
      from moderated_works w join moderations d on d.id = w.moderation and d.finished_at is not null
@@ -119,8 +137,9 @@ export async function selectCompared(db: Queries, moderation: string): Promise<C
      left join people y on y.id = w.settled_by where w.moderation = $1 order by 3, w.work`,
     [moderation],
   );
-  return rows.map(({ settledScores, settledBy, settledAt, why, ...row }) => ({
+  return rows.map(({ settledScores, settledBy, settledAt, why, newest, sameRubric, totalled, scores, ...row }) => ({
     ...row,
+    unapplied: unappliedOf({ ...row, newest, sameRubric, totalled, scores, settledScores }),
     settled: settledScores && settledAt ? { scores: settledScores, by: settledBy, at: settledAt, why } : null,
   }));
 }

@@ -2,6 +2,7 @@ import { sampleOf, seededRandom } from '#core/moderation';
 import { Router } from 'express';
 import { randomBytes } from 'node:crypto';
 import {
+  applySettled,
   callOffModeration,
   drawSample,
   finishModeration,
@@ -25,7 +26,7 @@ import {
   selectModeration,
   selectModerations,
 } from './queries.ts';
-import { settle } from './settle.ts';
+import { applySettled as apply, settle } from './settle.ts';
 import { insertModeration } from './start.ts';
 
 /** Works that a second teacher scores without seeing what the first one gave. */
@@ -110,11 +111,16 @@ export function moderationRoutes(context: Context): Router {
   });
 
   serve(router, context, settleWork, 'moderation.settle', async ({ params: { moderation, work }, body, person }) => {
-    const given = await db.transaction(async (tx) => {
+    await db.transaction(async (tx) => {
       const { rubric } = await selectModeration(tx, moderation);
-      return settle(tx, { moderation, work, rubric, ...body, person: person.id });
+      await settle(tx, { moderation, work, rubric, ...body, person: person.id });
     });
-    return { given };
+    return { unapplied: (await selectCompared(db, moderation)).find((one) => one.work === work)!.unapplied };
+  });
+
+  serve(router, context, applySettled, 'moderation.settle', async ({ params: { moderation, work }, person }) => {
+    await db.transaction((tx) => apply(tx, moderation, work, person.id));
+    return {};
   });
   return router;
 }

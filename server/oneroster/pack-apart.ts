@@ -1,24 +1,20 @@
 import type { Incoming, IncomingClass, Outgoing } from '#core/oneroster';
-import { once } from 'node:events';
 import { problems } from '../errors.ts';
 import { heavyWork } from '../threads/heavy-work.ts';
-import { threadOf } from '../threads/thread.ts';
+import { OverLimit, runTask } from '../threads/one-task.ts';
 import type { PackTask } from './pack-worker.ts';
 
-const LIMITS = { maxOldGenerationSizeMb: 512 };
+const LIMITS = { memory: 512, cpu: 30 };
 
 async function apart<Result>(task: PackTask): Promise<Result> {
-  const worker = threadOf('oneRoster', task, { resourceLimits: LIMITS });
   try {
-    const [answer] = (await once(worker, 'message')) as [Result];
-    return answer;
+    return await runTask<Result>('oneRoster', task, LIMITS);
   } catch (error) {
-    if ((error as NodeJS.ErrnoException).code !== 'ERR_WORKER_OUT_OF_MEMORY') throw error;
-    throw problems.oneRosterFile('This file is larger than a course can be. Nothing was read.');
-  } finally {
-    await worker.terminate();
+    throw error instanceof OverLimit ? problems.oneRosterFile(TOO_LARGE) : error;
   }
 }
+
+const TOO_LARGE = 'This file is larger than a course can be. Nothing was read.';
 
 export const packApart = (who: string, pack: Outgoing): Promise<Uint8Array> =>
   heavyWork.take(who, () => apart<Uint8Array>({ pack }));

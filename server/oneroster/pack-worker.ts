@@ -1,11 +1,10 @@
-import { parentPort, workerData } from 'node:worker_threads';
 import type { Incoming, Outgoing } from '#core/oneroster';
+import { doTask } from '../threads/one-task.ts';
 import { packOneRoster, unpackOneRoster } from './packing.ts';
 
 export type PackTask = { pack: Outgoing } | { unpack: Uint8Array };
 export type PackAnswer = Uint8Array | Incoming;
 
-const task = workerData as PackTask;
-parentPort!.postMessage(
-  ('pack' in task ? packOneRoster(task.pack) : unpackOneRoster(task.unpack)) satisfies PackAnswer,
+await doTask<PackTask>((task): PackAnswer =>
+  'pack' in task ? packOneRoster(task.pack) : unpackOneRoster(task.unpack),
 );

@@ -1,14 +1,4 @@
-import {
-  cuesOf,
-  isDraft,
-  looksLikeCaptions,
-  readCues,
-  textOfWords,
-  translatedWords,
-  wordsOfCues,
-  writeSrt,
-  writeVtt,
-} from '#core/transcript';
+import { cuesOf, isDraft, looksLikeCaptions, translatedWords, writeSrt, writeVtt } from '#core/transcript';
 import { Router } from 'express';
 import {
   importCaptions,
@@ -25,6 +15,8 @@ import type { Reader } from '../access/visible.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve, serveBytes } from '../http/serve.ts';
+import { readTextApart } from '../reading/read-apart.ts';
+import { NotReadable } from '../reading/read-text.ts';
 import { queueJob, selectJobs } from '../speech/jobs.ts';
 import { mended, putTranscript, putTranslation, selectStates, selectTranscript } from '../transcripts/queries.ts';
 import { translateWords } from '../translation/translate.ts';
@@ -74,18 +66,16 @@ export function wordRoutes(context: Context): Router {
     const { sound } = await answer(recording, asker);
     const { language, content } = body;
     const transcript = looksLikeCaptions(content)
-      ? ofCaptions(content, language)
+      ? await ofCaptions(content, language, asker.person.id)
       : mended(undefined, { language, text: content.trim(), read: true }, sound.duration);
     return keep(recording, transcript, asker);
   });
 
-  function ofCaptions(content: string, language: string): Transcript {
-    try {
-      const words = wordsOfCues(readCues(content));
-      return { language, text: textOfWords(words), words, source: 'person', engine: '', approximate: true, read: true };
-    } catch {
-      throw problems.noCaptions();
-    }
+  async function ofCaptions(content: string, language: string, who: string): Promise<Transcript> {
+    const read = await readTextApart(who, { kind: 'captions', text: content }).catch((error: unknown) => {
+      throw error instanceof NotReadable ? problems.noCaptions() : error;
+    });
+    return { language, ...read, source: 'person', engine: '', approximate: true, read: true };
   }
 
   serve(router, context, readTranscriptStates, 'recording.mend', ({ params }) => selectStates(db, params.recording));

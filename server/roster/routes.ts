@@ -1,4 +1,4 @@
-import { isMail, planRoster, readRoster } from '#core/roster';
+import { isMail, planRoster } from '#core/roster';
 import { Router } from 'express';
 import Papa from 'papaparse';
 import {
@@ -15,13 +15,14 @@ import {
 } from '../../contract/roster.ts';
 import { allows } from '../access/authorise.ts';
 import type { Context } from '../context.ts';
-import { decodeText } from '../documents/decode-text.ts';
 import { readTable } from '../documents/read-table.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
 import { selectCourseCode } from '../joining/codes.ts';
 import { addressOf, inviteByMail } from '../joining/invite.ts';
 import { slipFor } from '../joining/slips.ts';
+import { readTextApart } from '../reading/read-apart.ts';
+import { NotReadable } from '../reading/read-text.ts';
 import { enrol, selectTitle } from '../school/people.ts';
 import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
 import { addNew } from './add-new.ts';
@@ -51,7 +52,12 @@ export function rosterRoutes(context: Context): Router {
   }));
 
   serve(router, context, listStudents, 'course.set', async ({ params, body, file, person }) => {
-    const read = readRoster(file ? await textOf(file, person.id) : body.text, body.turned);
+    const text = file ? await textOf(file, person.id) : body.text;
+    const read = await readTextApart(person.id, { kind: 'roster', text, turned: body.turned }).catch(
+      (error: unknown) => {
+        throw error instanceof NotReadable ? problems.listUnreadable() : error;
+      },
+    );
     if (read.lines.length > MOST_LISTED) throw problems.listTooLong(MOST_LISTED);
     const report = { twoParts: read.twoParts, done: body.bringIn };
     return db.transaction(async (tx) => {
@@ -131,10 +137,8 @@ export function rosterRoutes(context: Context): Router {
   return router;
 
   /** A workbook as if it had been copied out of its table. */
-  async function textOf(file: UploadedFile, who: string): Promise<string> {
+  async function textOf(file: UploadedFile, who: string): Promise<string | Uint8Array> {
     if (/\.xlsx$/iu.test(file.name)) return Papa.unparse(await readTable(context, who, file), { delimiter: '\t' });
-    const decoded = decodeText(await bytesOf(db, file));
-    if (!decoded) throw problems.listUnreadable();
-    return decoded.text;
+    return bytesOf(db, file);
   }
 }

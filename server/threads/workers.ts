@@ -7,6 +7,7 @@ export const WORKERS = {
   oneRoster: 'server/oneroster/pack-worker.ts',
   nameless: 'server/nameless/nameless-worker.ts',
   marking: 'server/marked/marking-worker.ts',
+  reading: 'server/reading/reading-worker.ts',
   reattaching: 'server/earlier/reattach-worker.ts',
   speech: 'server/speech/speech-worker.ts',
 } as const;

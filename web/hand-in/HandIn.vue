@@ -8,6 +8,7 @@ import { call, sentenceOf } from '../session/api.ts';
 import { forgetSent, sendFiles, Stopped, type Sending, type SentFile } from '../session/resumable.ts';
 import { useSchool } from '../session/school.ts';
 import { byteSize, percent } from '../wording/format.ts';
+import { useReading } from './use-reading.ts';
 
 /** Hands in one or more files as one work. A refused one leaves everything as it was. */
 const props = defineProps<{ assignment: string; again: boolean }>();
@@ -35,9 +36,13 @@ const handed = shallowRef<{ uploads: SentFile[]; submission: string; notes: Read
 
 const together = computed(() => files.value.reduce((sum, { size }) => sum + size, 0));
 const nearlyFull = computed(() => use.value && use.value.sent + together.value > NEARLY * use.value.most);
+const { reading } = useReading(() => (sent.value ?? 0) >= 1);
+/** From 0 to 1. */
+const share = computed(() => (reading.value ? reading.value.read / reading.value.of : sent.value));
 const progress = computed(() => {
   if (sent.value === undefined) return undefined;
-  if (sent.value >= 1) return 'Everything has arrived and is being read. Large files take a few seconds.';
+  if (reading.value) return `Reading ${reading.value.file}: page ${reading.value.read} of ${reading.value.of}`;
+  if (sent.value >= 1) return 'Your files have arrived and are being read. Large files take a few seconds.';
   if (paused.value) return `Paused at ${percent(sent.value)}.`;
   if (waiting.value) return `No connection at ${percent(sent.value)}. It goes on by itself as soon as there is one.`;
   return `Sending: ${percent(sent.value)}`;
@@ -163,8 +168,8 @@ onBeforeUnmount(() => sending.value?.stop());
     <div v-if="sent !== undefined" class="progress">
       <div class="sending">
         <v-progress-linear
-          :model-value="sent * 100"
-          :indeterminate="sent >= 1"
+          :model-value="share! * 100"
+          :indeterminate="sent >= 1 && !reading"
           color="primary"
           height="6"
           aria-label="Handing in"

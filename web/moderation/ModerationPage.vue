@@ -31,7 +31,13 @@ const apart = ({ first, secondScores }: ComparedWork): number =>
 /** Where most is to be talked about comes first. */
 const compared = computed(() => value.value?.compared.toSorted((a, b) => apart(b) - apart(a)) ?? []);
 const stateOf = (one: ComparedWork): string =>
-  one.settled ? 'settled' : apart(one) === 0 ? 'no difference' : counted(apart(one), 'difference');
+  one.settled
+    ? one.unapplied
+      ? 'settled, not applied'
+      : 'settled'
+    : apart(one) === 0
+      ? 'no difference'
+      : counted(apart(one), 'difference');
 
 const handOver = () =>
   attempt(async () => {

@@ -9,7 +9,7 @@ import { scoreWithPoints } from './words.ts';
 
 /** What both gave, criterion by criterion, and what it shall be. */
 const props = defineProps<{ moderation: Moderation; compared: ComparedWork }>();
-const emit = defineEmits<{ settled: [given: boolean] }>();
+const emit = defineEmits<{ settled: [] }>();
 
 const { rubric } = props.moderation;
 const apart = computed(
@@ -53,8 +53,8 @@ async function settle(): Promise<void> {
   await attempt(async () => {
     const scores = Object.fromEntries(rubric.map(({ id }) => [id, JSON.parse(chosen.value[id]!) as Score]));
     const params = { moderation: props.moderation.id, work: props.compared.work };
-    const { given } = await call(settleWork, { params, body: { scores, why: why.value } });
-    emit('settled', given);
+    await call(settleWork, { params, body: { scores, why: why.value } });
+    emit('settled');
   });
 }
 </script>
@@ -106,8 +106,8 @@ async function settle(): Promise<void> {
       class="why"
     />
     <p v-if="problem" class="refused" role="alert">{{ problem }}</p>
-    <p v-if="compared.returned" class="fine">
-      This work has been returned: what you settle is kept here, and its grade stays until you take it back at the desk.
+    <p v-if="compared.returned && !compared.settled" class="fine">
+      This work has been returned. Its grade stays as it is until you apply the settled levels.
     </p>
     <v-btn type="submit" variant="flat" color="primary" :loading="busy">{{
       compared.settled ? 'Settle anew' : 'Settle'
