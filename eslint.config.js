@@ -71,6 +71,7 @@ const rooms = {
       'access',
       'media',
       'documents',
+      'reading',
       'transcripts',
       'speech',
       'translation',
@@ -99,7 +100,6 @@ const rooms = {
     ],
     ...[
       'grading',
-      'moderation',
       'gradebook',
       'oneroster',
       'platforms',
@@ -107,6 +107,7 @@ const rooms = {
       'class',
       'earlier',
       'feedback',
+      'moderation',
       'returning',
       'hand-in',
       'own-work',

@@ -16,7 +16,6 @@ const SMALLER_BYTES = 2900;
  *   doesn't have. Meanwhile such long functions are not optimised.
  */
 export async function inPdfEngine<Result>(work: () => Promise<Result>): Promise<Result> {
-  // eslint-disable-next-line no-extend-native
   Array.prototype.push = runInNewContext('Array.prototype.push') as typeof Array.prototype.push;
   setFlagsFromString(`--max-optimized-bytecode-size=${SMALLER_BYTES}`);
   try {

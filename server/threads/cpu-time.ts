@@ -1,4 +1,5 @@
 import { readFileSync, readlinkSync } from 'node:fs';
+import path from 'node:path';
 import type { Worker } from 'node:worker_threads';
 
 /** Linux counts in hundredths of a second, whatever the kernel's own clock (proc(5), USER_HZ). */
@@ -7,7 +8,7 @@ const TICKS_PER_SECOND = 100;
 /** In a thread: the number by which the system knows it, where the system tells. */
 export function systemThread(): number | undefined {
   try {
-    return Number(/\d+$/u.exec(readlinkSync('/proc/thread-self'))?.[0]);
+    return Number(path.basename(readlinkSync('/proc/thread-self')));
   } catch {
     return undefined;
   }
