@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { Id, Instant } from './basics.ts';
+import { Id, Instant, Zone } from './basics.ts';
 import { endpoint } from './endpoint.ts';
+import { SchoolName } from './school.ts';
 import { NewPassword, Session } from './session.ts';
 
 /** As it was typed: without the hyphens, in small letters or large ones. */
@@ -49,7 +50,7 @@ export const join = endpoint({
 export const openSchool = endpoint({
   method: 'POST',
   path: '/school',
-  body: z.object({ code: Code, school: z.string().trim().min(1).max(200), name: PersonName, password: NewPassword }),
+  body: z.object({ code: Code, school: SchoolName, zone: Zone, name: PersonName, password: NewPassword }),
   answer: Session.extend({ login: z.string() }),
 });
 

@@ -1,24 +1,15 @@
 import { NEWS_KINDS } from '#core/workflow';
 import { z } from 'zod';
-import { Id, Instant } from './basics.ts';
+import { Id, Instant, Zone } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 
 const Hour = z.int().min(0).max(23);
 
-function isZone(name: string): boolean {
-  try {
-    new Intl.DateTimeFormat('en', { timeZone: name });
-    return true;
-  } catch {
-    return false;
-  }
-}
-
 export const NoticeSettings = z.object({
   byMail: z.boolean(),
   quiet: z.object({ from: Hour, to: Hour }),
-  /** Of the IANA database, in which these hours are. */
-  zone: z.string().max(60).refine(isZone, 'There is no such time zone'),
+  /** In which these hours are. */
+  zone: Zone,
 });
 export type NoticeSettings = z.infer<typeof NoticeSettings>;
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, Instant, Nothing } from './basics.ts';
+import { Hundredths, Id, Instant, Nothing } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 import { RosterReport } from './roster.ts';
 
@@ -60,6 +60,8 @@ export const connectCourse = endpoint({
   answer: z.object({ course: Id }),
 });
 
+const SentResult = z.object({ points: Hundredths, possible: Hundredths });
+
 const SentState = z.object({
   assignment: Id,
   title: z.string(),
@@ -67,6 +69,10 @@ const SentState = z.object({
   returned: z.int(),
   /** Of them, those that are there as they are here. */
   sent: z.int(),
+  /** Results that the platform holds and students don't see any more: excused, or taken back. */
+  toWithdraw: z.int(),
+  /** Where the platform holds something else than students see. */
+  different: z.array(z.object({ student: z.string(), here: SentResult.nullable(), there: SentResult.nullable() })),
   lastAt: Instant.nullable(),
   problems: z.array(z.object({ student: z.string(), why: z.string() })),
 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, Instant, Nothing, Person } from './basics.ts';
+import { Id, Instant, Nothing, Person, Zone } from './basics.ts';
 import { endpoint } from './endpoint.ts';
 
 export const SignIn = z.union([
@@ -22,11 +22,20 @@ export const Session = z.object({
   person: Person.nullable(),
   /** Looks after the people of the school. */
   steward: z.boolean().optional(),
+  /** Of the clock by which they were here last; null where nobody knows. */
+  zone: Zone.nullable().optional(),
 });
 export type Session = z.infer<typeof Session>;
 
 export const readSession = endpoint({ method: 'GET', path: '/session', answer: Session });
 export const signIn = endpoint({ method: 'POST', path: '/session', body: SignIn, answer: Session });
+/** By which clock this person is here: their quiet hours are by it. */
+export const setZone = endpoint({
+  method: 'PUT',
+  path: '/session/zone',
+  body: z.object({ zone: Zone }),
+  answer: Nothing,
+});
 export const signOut = endpoint({ method: 'DELETE', path: '/session', answer: Nothing });
 /** A browser in which somebody is signed in. */
 export const SignedInAt = z.object({ openedAt: Instant, seenAt: Instant, browser: z.string(), here: z.boolean() });

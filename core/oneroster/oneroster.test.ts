@@ -8,12 +8,14 @@ import {
   type Incoming,
   type IncomingClass,
   type Outgoing,
+  type OutgoingResult,
   type Own,
 } from './index.ts';
 
 const OUT: Outgoing = {
-  today: '2026-11-28',
-  school: 'Fennick Tidal College',
+  now: '2026-11-28T20:00:00Z',
+  zone: 'Pacific/Auckland',
+  school: { id: 'o1', name: 'Fennick Tidal College' },
   course: { id: 'c1', title: 'Reading the Shore' },
   terms: ['Autumn', 'Winter'],
   people: [
@@ -30,13 +32,20 @@ const OUT: Outgoing = {
   ],
   items: [
     { id: 'a1', title: 'First log', dueAt: '2026-10-05T17:30:00Z', category: 'Logs', term: 'Autumn', possible: 1000 },
-    { id: 'a2', title: 'Reading, aloud', dueAt: null, category: '', term: null, possible: null },
+    { id: 'a2', title: 'Reading, aloud', dueAt: null, category: '', term: null, possible: 500 },
+    { id: 'a3', title: 'Nothing to get', dueAt: null, category: '', term: null, possible: null },
   ],
   results: [
-    { item: 'a1', student: 'p1', points: 750, grade: 'Merit', flag: null, late: true, returned: true },
-    { item: 'a1', student: 'p2', points: null, grade: null, flag: 'excused', late: false, returned: false },
+    result({ student: 'p1', points: 750, grade: 'Merit', late: true, returned: true, givenAt: '2026-11-01T12:30:00Z' }),
+    result({ student: 'p2', flag: 'excused', submitted: false }),
   ],
 };
+function result(some: Partial<OutgoingResult>): OutgoingResult {
+  return {
+    ...{ item: 'a1', student: 'p1', points: null, grade: null, flag: null, late: false, returned: false },
+    ...{ submitted: true, givenAt: null, ...some },
+  };
+}
 const rowsOf = (files: ReadonlyMap<string, string>, name: string): Record<string, string>[] =>
   Papa.parse<Record<string, string>>(files.get(`${name}.csv`)!.trim(), { header: true }).data;
 const classOf = (incoming: Incoming): IncomingClass => {
@@ -89,8 +98,40 @@ describe('the files of a course', () => {
     const [graded, excused] = rowsOf(files, 'results');
     expect(graded).toMatchObject({ scoreStatus: 'fully graded', score: '7.5', textScore: 'Merit', late: 'true' });
     expect(excused).toMatchObject({ scoreStatus: 'exempt', score: '', inProgress: 'false' });
+    expect([graded!.scoreDate, excused!.scoreDate]).toEqual(['2026-11-02', '2026-11-29']);
     expect(rowsOf(files, 'users').map(({ givenName }) => givenName)).toContain("'=Nomvula");
     expect(rowsOf(files, 'enrollments').map(({ role }) => role)).toEqual(['student', 'student', 'teacher']);
+  });
+
+  it('name sessions of the type that each reference asks for, and the school by its own id', () => {
+    const typeOf = new Map(rowsOf(files, 'academicSessions').map(({ sourcedId, type }) => [sourcedId, type]));
+    expect(rowsOf(files, 'courses').map((row) => typeOf.get(row.schoolYearSourcedId))).toEqual(['schoolYear']);
+    expect(rowsOf(files, 'classes').map((row) => typeOf.get(row.termSourcedIds))).toEqual(['term']);
+    const items = rowsOf(files, 'lineItems');
+    expect(items.map((row) => typeOf.get(row.gradingPeriodSourcedId))).toEqual(['gradingPeriod', 'gradingPeriod']);
+    expect(items.map(({ resultValueMax }) => resultValueMax)).toEqual(['10', '5']);
+    expect(
+      new Set(
+        [...rowsOf(files, 'orgs'), ...rowsOf(files, 'lineItems')].map((row) => row.schoolSourcedId ?? row.sourcedId),
+      ),
+    ).toEqual(new Set(['o1']));
+  });
+
+  it('say in the words of the standard how far a result is', () => {
+    const statusOf = (some: Partial<OutgoingResult>): string | undefined =>
+      rowsOf(writeOneRoster({ ...OUT, results: [result(some)] }), 'results')[0]!.scoreStatus;
+    expect(statusOf({})).toBe('submitted');
+    expect(statusOf({ submitted: false, flag: 'incomplete' })).toBe('not submitted');
+    expect(statusOf({ submitted: false, flag: 'missing', points: 0, returned: true })).toBe('not submitted');
+    expect(statusOf({ points: 500 })).toBe('partially graded');
+    expect(statusOf({ points: 500, returned: true })).toBe('fully graded');
+    expect(statusOf({ points: 500, returned: true, flag: 'excused' })).toBe('exempt');
+  });
+
+  it('guard against formulas without harming a number', () => {
+    const numbered = (number: string) =>
+      rowsOf(writeOneRoster({ ...OUT, people: [{ ...OUT.people[0]!, number }] }), 'users')[0]!.identifier;
+    expect(['-17', '+4.5', '=1+1', '-1+1', '@x'].map(numbered)).toEqual(['-17', '+4.5', "'=1+1", "'-1+1", "'@x"]);
   });
 
   it('read as what was written', () => {
@@ -100,8 +141,8 @@ describe('the files of a course', () => {
       ['=Nomvula', '', ''],
     ]);
     expect(read.items.map(({ title, due, category, possible }) => [title, due, category, possible])).toEqual([
-      ['First log', '2026-10-05', 'Logs', 1000],
-      ['Reading, aloud', '2026-11-28', 'Assignments', null],
+      ['First log', '2026-10-06', 'Logs', 1000],
+      ['Reading, aloud', '2026-11-29', 'Assignments', 500],
     ]);
     expect(read.results.map(({ score, flag }) => [score, flag])).toEqual([
       ['7.5', null],

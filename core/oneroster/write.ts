@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { formatHundredths, type Flag, type Hundredths } from '../grading/index.ts';
+import { dayOf } from '../workflow/index.ts';
 import { ABSENT, COLUMNS, type FileName } from './files.ts';
 
 export interface OutgoingPerson {
@@ -26,6 +27,10 @@ export interface OutgoingItem {
 export interface OutgoingResult {
   item: string;
   student: string;
+  /** A work was handed in. */
+  submitted: boolean;
+  /** ISO 8601; null where nobody knows when it was given. */
+  givenAt: string | null;
   points: Hundredths | null;
   grade: string | null;
   flag: Flag | null;
@@ -36,9 +41,11 @@ export interface OutgoingResult {
 
 /** A course with all that others may want to know of it. */
 export interface Outgoing {
-  /** ISO 8601 date on which it is written. */
-  today: string;
-  school: string;
+  /** When it is written, in ISO 8601. */
+  now: string;
+  /** The zone of the school's days, as in the IANA database. */
+  zone: string;
+  school: { id: string; name: string };
   course: { id: string; title: string };
   terms: readonly string[];
   people: readonly OutgoingPerson[];
@@ -48,32 +55,37 @@ export interface Outgoing {
 
 type Line<File extends FileName> = Partial<Record<(typeof COLUMNS)[File][number], string | boolean>>;
 
-const SCHOOL = 'school';
-
-/** The files of a course, whole (the standard calls it bulk), by their names. A cell that begins like a formula is none. */
+/**
+ * The files of a course, whole (the standard calls it bulk), by their names. Of an assignment nobody can get points in the standard has
+ * no way to tell, so it is left out. A cell that begins like a formula is none.
+ */
 export function writeOneRoster(out: Outgoing): Map<string, string> {
-  const { course, school, today, terms, people, items, results } = out;
-  const dates = items.flatMap(({ dueAt }) => dueAt?.slice(0, 10) ?? []).concat(today);
+  const { course, school, zone, terms, people, results } = out;
+  const items = out.items.filter(hasPoints);
+  const today = dayOf(out.now, zone);
+  const dates = items.flatMap(({ dueAt }) => (dueAt === null ? [] : dayOf(dueAt, zone))).concat(today);
   const span = { startDate: least(dates), endDate: greatest(dates), schoolYear: greatest(dates).slice(0, 4) };
-  const year = `${course.id}-year`;
-  const periodOf = (term: string | null): string => {
-    const at = term === null ? -1 : terms.indexOf(term);
-    return at < 0 ? year : `${course.id}-term-${at + 1}`;
+  const [year, term, whole] = [`${course.id}-year`, `${course.id}-term`, `${course.id}-period`];
+  const periodOf = (title: string | null): string => {
+    const at = title === null ? -1 : terms.indexOf(title);
+    return at < 0 ? whole : `${course.id}-period-${at + 1}`;
   };
   const categories = [...new Set(items.map(({ category }) => category))];
   const categoryOf = (category: string): string => `${course.id}-category-${categories.indexOf(category) + 1}`;
   const inItems = new Set(items.map(({ id }) => id));
 
   const files: { [File in FileName]: Line<File>[] } = {
-    orgs: [{ sourcedId: SCHOOL, name: school, type: 'school' }],
+    orgs: [{ sourcedId: school.id, name: school.name, type: 'school' }],
     academicSessions: [
       { sourcedId: year, title: span.schoolYear, type: 'schoolYear', ...span },
-      ...terms.map((title) => ({
-        ...{ sourcedId: periodOf(title), title, type: 'gradingPeriod', parentSourcedId: year, ...span },
+      { sourcedId: term, title: course.title, type: 'term', parentSourcedId: year, ...span },
+      ...[null, ...terms].map((title) => ({
+        ...{ sourcedId: periodOf(title), title: title ?? course.title, type: 'gradingPeriod', parentSourcedId: term },
+        ...span,
       })),
     ],
     courses: [
-      { sourcedId: `${course.id}-course`, title: course.title, schoolYearSourcedId: year, orgSourcedId: SCHOOL },
+      { sourcedId: `${course.id}-course`, title: course.title, schoolYearSourcedId: year, orgSourcedId: school.id },
     ],
     classes: [
       {
@@ -83,33 +95,35 @@ export function writeOneRoster(out: Outgoing): Map<string, string> {
           courseSourcedId: `${course.id}-course`,
           classType: 'scheduled',
         },
-        ...{ schoolSourcedId: SCHOOL, termSourcedIds: year },
+        ...{ schoolSourcedId: school.id, termSourcedIds: term },
       },
     ],
     users: people.map(({ id, name, login, mail, number }) => ({
       ...{ sourcedId: id, enabledUser: true, username: login, ...partsOf(name), identifier: number, email: mail },
-      primaryOrgSourcedId: SCHOOL,
+      primaryOrgSourcedId: school.id,
     })),
     roles: people.map(({ id, teaches }) => ({
       ...{ sourcedId: `${id}-role`, userSourcedId: id, roleType: 'primary', role: roleOf(teaches) },
-      orgSourcedId: SCHOOL,
+      orgSourcedId: school.id,
     })),
     enrollments: people.map(({ id, teaches }) => ({
-      ...{ sourcedId: `${course.id}-${id}`, classSourcedId: course.id, schoolSourcedId: SCHOOL, userSourcedId: id },
+      ...{ sourcedId: `${course.id}-${id}`, classSourcedId: course.id, schoolSourcedId: school.id, userSourcedId: id },
       ...{ role: roleOf(teaches), primary: false },
     })),
     categories: categories.map((title) => ({ sourcedId: categoryOf(title), title: title || 'Assignments' })),
     lineItems: items.map(({ id, title, dueAt, category, term, possible }) => ({
-      ...{ sourcedId: id, title, assignDate: span.startDate, dueDate: dueAt?.slice(0, 10) ?? span.endDate },
-      ...{ classSourcedId: course.id, categorySourcedId: categoryOf(category), schoolSourcedId: SCHOOL },
+      ...{ sourcedId: id, title, assignDate: span.startDate },
+      dueDate: dueAt === null ? span.endDate : dayOf(dueAt, zone),
+      ...{ classSourcedId: course.id, categorySourcedId: categoryOf(category), schoolSourcedId: school.id },
       gradingPeriodSourcedId: periodOf(term),
-      ...{ resultValueMin: '0', resultValueMax: possible === null ? '' : formatHundredths(possible) },
+      ...{ resultValueMin: '0', resultValueMax: formatHundredths(possible) },
     })),
     results: results
       .filter(({ item }) => inItems.has(item))
       .map((result) => ({
         ...{ sourcedId: `${result.item}-${result.student}`, lineItemSourcedId: result.item },
-        ...{ studentSourcedId: result.student, scoreStatus: statusOf(result), scoreDate: today },
+        ...{ studentSourcedId: result.student, scoreStatus: statusOf(result) },
+        scoreDate: dayOf(result.givenAt ?? out.now, zone),
         ...{ score: result.points === null ? '' : formatHundredths(result.points), textScore: result.grade ?? '' },
         ...{ classSourcedId: course.id, inProgress: result.points !== null && !result.returned },
         ...{ incomplete: result.flag === 'incomplete', late: result.late, missing: result.flag === 'missing' },
@@ -137,9 +151,12 @@ function manifest(): string {
   return Papa.unparse(lines, { newline: '\r\n' }) + '\r\n';
 }
 
+/** What a spreadsheet would compute; a number with its sign is none. */
+const FORMULA = /^[=@\t\r]|^[+-](?!\d+(?:\.\d+)?$)/u;
+
 const csvOf = (columns: readonly string[], lines: readonly Record<string, unknown>[]): string =>
   Papa.unparse([columns, ...lines.map((line) => columns.map((column) => line[column] ?? ''))], {
-    ...{ newline: '\r\n', escapeFormulae: true },
+    ...{ newline: '\r\n', escapeFormulae: FORMULA },
   }) + '\r\n';
 
 const least = (dates: readonly string[]): string => dates.reduce((a, b) => (a < b ? a : b));
@@ -154,8 +171,12 @@ function partsOf(name: string): { givenName: string; familyName: string } {
     : { givenName: name.slice(0, at), familyName: name.slice(at + 1) };
 }
 
-function statusOf({ points, flag, returned }: OutgoingResult): string {
+/** The five words of the standard for it; what has not been returned can still change. */
+function statusOf({ points, flag, returned, submitted }: OutgoingResult): string {
   if (flag === 'excused') return 'exempt';
-  if (points === null) return 'not submitted';
+  if (flag === 'missing') return 'not submitted';
+  if (points === null) return submitted ? 'submitted' : 'not submitted';
   return returned ? 'fully graded' : 'partially graded';
 }
+
+const hasPoints = (item: OutgoingItem): item is OutgoingItem & { possible: Hundredths } => item.possible !== null;

@@ -3,3 +3,4 @@ export * from './permission.ts';
 export * from './queue.ts';
 export * from './state.ts';
 export * from './notice.ts';
+export * from './local-time.ts';

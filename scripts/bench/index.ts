@@ -2,6 +2,7 @@ import { benchApp } from './app.ts';
 import { benchBank } from './bank.ts';
 import { benchCrowd } from './crowd.ts';
 import { benchDocuments } from './documents.ts';
+import { benchForeign } from './foreign.ts';
 import { benchGradebook } from './gradebook.ts';
 import { benchInk } from './ink.ts';
 import { benchMargin } from './margin.ts';
@@ -21,6 +22,7 @@ const SUBJECTS: Record<string, () => object | Promise<object>> = {
   crowd: benchCrowd,
   desk: benchDesk,
   documents: benchDocuments,
+  foreign: () => benchForeign(),
   gradebook: benchGradebook,
   ink: benchInk,
   margin: benchMargin,

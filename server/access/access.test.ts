@@ -1,7 +1,6 @@
 import { objectOf, refusal, type Action, type Refusal, type Standings } from '#core/workflow';
 import type { Express } from 'express';
 import { randomUUID } from 'node:crypto';
-import { readdir } from 'node:fs/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { endpoint, type Address, type Endpoint } from '../../contract/endpoint.ts';
 import { Nothing } from '../../contract/basics.ts';
@@ -10,20 +9,15 @@ import type { Feedback } from '../../contract/submissions.ts';
 import { createApp } from '../app.ts';
 import type { Context } from '../context.ts';
 import { guard } from '../http/serve.ts';
-import { addPerson } from '../school/people.ts';
 import { readSettings } from '../settings.ts';
+import { contractModules } from '../testing/contract.ts';
 import { bodies, type TestDatabase } from '../testing/databases.ts';
+import { oneOfEach } from '../testing/one-of-each.ts';
 import { routesOf, strayHandlersOf, type Route } from '../testing/routes.ts';
-import { handIn, sayRemark, SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
+import { SOUND, startTestSchool, voice, type TestSchool } from '../testing/school.ts';
 
 /** Everything that the contract describes, as `METHOD /path`. */
-async function described(): Promise<string[]> {
-  const found: string[] = [];
-  const folder = new URL('../../contract/', import.meta.url);
-  for (const file of (await readdir(folder)).filter((one) => one.endsWith('.ts')))
-    found.push(...describedIn((await import(new URL(file, folder).pathname)) as Record<string, unknown>));
-  return found;
-}
+const described = async (): Promise<string[]> => (await contractModules()).flatMap(describedIn);
 
 function describedIn(module: Record<string, unknown>): string[] {
   return Object.values(module).flatMap((value) => {
@@ -87,52 +81,7 @@ beforeAll(async () => {
   app = createApp({ db: test.db, settings: readSettings({}) } as Context);
   routes = routesOf(app).filter(({ lets }) => lets !== 'anyone');
   contract = await described();
-  const submission = await handIn(school);
-  const remark = await sayRemark(school, submission);
-  const { criteria, course, assignment } = school;
-  Object.assign(ids, { course, assignment, submission, remark, recording: remark, criterion: criteria[0]!.id });
-  const stamp = randomUUID();
-  await test.db.query(
-    "insert into stamp_pictures (id, owner, name, file) select $1, $2, '', sha256 from media limit 1",
-    [stamp, school.ids.teacher],
-  );
-  const banked = randomUUID();
-  await test.db.query(
-    `insert into banked_remarks (id, owner, content, kind, language)
-     values ($1, $2, '{"name": "", "text": "Kept", "link": null, "reaction": null, "suggestion": null, "tags": []}', 'next', 'en')`,
-    [banked, school.ids.teacher],
-  );
-  const note = randomUUID();
-  await test.db.query(
-    `insert into notes (id, course, place, author, content)
-     values ($1, $2, 'course', $3, '{"name": "", "text": "Noted", "link": null, "reaction": null, "suggestion": null, "tags": []}')`,
-    [note, school.course, school.ids.teacher],
-  );
-  const handout = randomUUID();
-  await test.db.query(
-    "insert into handouts (id, assignment, name, file, given) select $1, $2, 'Start.txt', sha256, 'atOnce' from media limit 1",
-    [handout, school.assignment],
-  );
-  Object.assign(ids, { banked, note, handout, student: school.ids.author, person: school.ids.author });
-  const moderation = randomUUID();
-  const [copy] = await test.db.query(
-    `with hidden as (insert into courses (id, title, second_marking) values (gen_random_uuid(), 'Again', true) returning id)
-     insert into assignments (id, course, title, brief) select gen_random_uuid(), id, 'Again', '' from hidden returning id`,
-  );
-  await test.db.query(
-    `insert into moderations (id, assignment, rubric_version, second_assignment, marker, started_by)
-     select $1, $2, 1, $3, $4, $4`,
-    [moderation, assignment, copy!.id, await addPerson(test.db, { name: 'M', login: 'm', passwordHash: null })],
-  );
-  await test.db.query(
-    `insert into moderated_works (moderation, work, second_work, reason) values ($1, $2, $2, 'random')`,
-    [moderation, submission],
-  );
-  Object.assign(ids, { moderation, work: submission });
-  const upload = randomUUID();
-  await test.db.query('insert into uploads (id, owner, byte_length) values ($1, $2, 9)', [upload, school.ids.teacher]);
-  Object.assign(ids, { upload });
-  Object.assign(ids, { stamp, question: randomUUID(), reply: randomUUID(), sha256: 'a'.repeat(64), position: '0' });
+  Object.assign(ids, await oneOfEach(test.db, school));
 });
 afterAll(async () => {
   await school.stop();

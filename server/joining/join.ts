@@ -59,10 +59,11 @@ async function whoJoins(tx: Queries, course: string, name: string | undefined): 
 export async function openSchoolWith(
   tx: Queries,
   code: string,
-  { school, name, passwordHash }: { school: string; name: string; passwordHash: string },
+  { school, zone, name, passwordHash }: { school: string; zone: string; name: string; passwordHash: string },
 ): Promise<string> {
   if ((await codeThatOpens(tx, code, true)).opens !== 'school') throw problems.codeUnknown();
   await nameSchool(tx, school);
+  await tx.query('update school set zone = $1', [zone]);
   const person = await addPerson(tx, { name, login: await freeLogin(tx, name), passwordHash });
   await tx.query('update people set steward = true where id = $1', [person]);
   await markUsed(tx, code);

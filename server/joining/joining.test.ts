@@ -146,7 +146,13 @@ describe.each(bodies)('an empty school on $name', ({ open }) => {
     const { code } = await test.db.transaction((tx) => makeCode(tx, { opens: 'school' }, null));
     const teacher = new Client(running.address);
     expect((await teacher.send('GET', '/school')).json).toMatchObject({ empty: true });
-    const body = { code, school: 'Low Water School', name: 'Tamsin Adeyemi', password: PASSWORD };
+    const body = {
+      code,
+      school: 'Low Water School',
+      zone: 'Pacific/Auckland',
+      name: 'Tamsin Adeyemi',
+      password: PASSWORD,
+    };
     const wrong = await teacher.send('POST', '/school', { body: { ...body, code: 'aaaa-bbbb-cccc' } });
     expect(wrong.status).toBe(404);
     const both = await Promise.all(
@@ -155,7 +161,11 @@ describe.each(bodies)('an empty school on $name', ({ open }) => {
     expect(both.map(({ status }) => status).sort()).toEqual([200, 404]);
     const first = both.find(({ status }) => status === 200)!;
     expect(first.json).toMatchObject({ person: { name: 'Tamsin Adeyemi', teaches: true }, login: 'tamsin-adeyemi' });
-    expect((await teacher.send('GET', '/school')).json).toMatchObject({ empty: false, name: 'Low Water School' });
+    expect((await teacher.send('GET', '/school')).json).toMatchObject({
+      empty: false,
+      name: 'Low Water School',
+      zone: 'Pacific/Auckland',
+    });
 
     const steward = new Client(running.address);
     await steward.send('POST', '/session', { body: { login: 'tamsin-adeyemi', password: PASSWORD } });
@@ -168,6 +178,17 @@ describe.each(bodies)('an empty school on $name', ({ open }) => {
       ...{ title: 'Reading the Shore', teachers: ['Tamsin Adeyemi'], notIn: 0 },
       assignments: [{ id: (made.json as { id: string }).id, title: 'A walk', open: false, dueAt: null }],
     });
+    const nobody = new Client(running.address);
+    expect((await nobody.send('PATCH', '/school', { body: { name: 'x', zone: 'UTC' } })).status).toBe(401);
+    const changed = { name: 'High Water School', zone: 'Europe/Lisbon' };
+    expect((await steward.send('PATCH', '/school', { body: { ...changed, zone: 'Nowhere' } })).status).toBe(400);
+    expect((await steward.send('PATCH', '/school', { body: changed })).status).toBe(200);
+    expect((await teacher.send('GET', '/school')).json).toMatchObject(changed);
+    // By the school's clock until there is one of their own.
+    expect((await steward.send('GET', '/notices')).json).toMatchObject({ settings: { zone: 'Europe/Lisbon' } });
+    expect((await steward.send('PUT', '/session/zone', { body: { zone: 'Asia/Tokyo' } })).status).toBe(200);
+    expect((await steward.send('GET', '/session')).json).toMatchObject({ zone: 'Asia/Tokyo', steward: true });
+    expect((await steward.send('GET', '/notices')).json).toMatchObject({ settings: { zone: 'Asia/Tokyo' } });
     const second = await new Client(running.address).send('POST', '/school', { body });
     expect(second.status).toBe(404);
   });

@@ -42,11 +42,11 @@ export function joiningRoutes(context: Context): Router {
     }),
   );
 
-  serveAnyone(router, openSchool, ({ body: { code, school, name, password }, request, response }) =>
+  serveAnyone(router, openSchool, ({ body: { code, school, zone, name, password }, request, response }) =>
     guessed(request, async () => {
       await codeThatOpens(db, code);
       const passwordHash = await turns(() => newPasswordHash(password, [name]));
-      return enter(request, response, (tx) => openSchoolWith(tx, code, { school, name, passwordHash }));
+      return enter(request, response, (tx) => openSchoolWith(tx, code, { school, zone, name, passwordHash }));
     }),
   );
 

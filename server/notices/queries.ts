@@ -4,9 +4,12 @@ import { NewsItem, NoticeSettings } from '../../contract/notices.ts';
 import { blindTo, viewerIn } from '../access/visible.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 
-const DEFAULTS: NoticeSettings = { byMail: true, quiet: { from: 20, to: 7 }, zone: 'UTC' };
+const Row = z.object({ settings: NoticeSettings, mail: z.string().nullable(), seenAt: Instant.nullable() });
 
-const Row = z.object({ settings: NoticeSettings.nullable(), mail: z.string().nullable(), seenAt: Instant.nullable() });
+/** How `p` wants to be told, with `n` where they have said so: by the clock by which they were here last, or the school's. */
+const SETTINGS = `jsonb_build_object('byMail', coalesce(n.by_mail, true),
+  'zone', coalesce(p.zone, (select zone from school), 'UTC'),
+  'quiet', jsonb_build_object('from', coalesce(n.quiet_from, 20), 'to', coalesce(n.quiet_to, 7))) as settings`;
 
 export async function selectSettings(
   db: Queries,
@@ -15,12 +18,11 @@ export async function selectSettings(
   const row = await selectOne(
     db,
     Row,
-    `select p.mail, n.seen_at as "seenAt", case when n.person is not null then jsonb_build_object('byMail', n.by_mail,
-       'zone', n.zone, 'quiet', jsonb_build_object('from', n.quiet_from, 'to', n.quiet_to)) end as settings
+    `select p.mail, n.seen_at as "seenAt", ${SETTINGS}
      from people p left join notice_settings n on n.person = p.id where p.id = $1`,
     [person],
   );
-  return { mail: row?.mail ?? null, seenAt: row?.seenAt ?? null, settings: row?.settings ?? DEFAULTS };
+  return row!;
 }
 
 export async function upsertSettings(
@@ -29,9 +31,10 @@ export async function upsertSettings(
   { byMail, quiet, zone }: NoticeSettings,
 ): Promise<void> {
   await db.query(
-    `insert into notice_settings (person, by_mail, quiet_from, quiet_to, zone) values ($1, $2, $3, $4, $5)
+    `with moved as (update people set zone = $5 where id = $1)
+     insert into notice_settings (person, by_mail, quiet_from, quiet_to) values ($1, $2, $3, $4)
      on conflict (person) do update set by_mail = excluded.by_mail, quiet_from = excluded.quiet_from,
-       quiet_to = excluded.quiet_to, zone = excluded.zone`,
+       quiet_to = excluded.quiet_to`,
     [person, byMail, quiet.from, quiet.to, zone],
   );
 }
@@ -84,8 +87,7 @@ export const selectDue = (db: Queries, after: string): Promise<Due[]> =>
     db,
     Due,
     `select p.id as person, p.mail, greatest(n.mailed_at, n.seen_at, now() - interval '1 day') as since,
-       jsonb_build_object('byMail', coalesce(n.by_mail, true), 'zone', coalesce(n.zone, 'UTC'),
-         'quiet', jsonb_build_object('from', coalesce(n.quiet_from, 20), 'to', coalesce(n.quiet_to, 7))) as settings
+       ${SETTINGS}
      from people p left join notice_settings n on n.person = p.id
      where p.mail is not null and p.mail <> '' and coalesce(n.by_mail, true) and p.id > $1::uuid
        and (n.mailed_at is null or n.mailed_at < now() - interval '1 day')

@@ -1,5 +1,6 @@
 import { lockOf } from '#core/gradebook';
 import type { IncomingClass, OneRosterPlan, Own } from '#core/oneroster';
+import { fromLocal } from '#core/workflow';
 import { Id } from '../../contract/basics.ts';
 import type { BroughtIn } from '../../contract/oneroster.ts';
 import { insertAssignment } from '../assignments/queries.ts';
@@ -9,6 +10,7 @@ import { changeCellsOf } from '../gradebook/change.ts';
 import { selectGradebook } from '../gradebook/gradebook.ts';
 import { bringInOne } from '../roster/bring-in.ts';
 import { deleteEnrolments, selectKnown } from '../roster/queries.ts';
+import { selectSchool } from '../school/people.ts';
 
 /** So many cells are changed in one transaction: others get their turn between them. */
 const AT_ONCE = 500;
@@ -40,6 +42,7 @@ export async function bringIn(
 ): Promise<BroughtIn> {
   const done: BroughtIn = { people: [], assignments: [], cells: [] };
   const [studentOf, itemOf] = [new Map<string, string>(), new Map<string, string>()];
+  const { zone } = await selectSchool(db);
   await db.transaction(async (tx) => {
     await tx.query('select from courses where id = $1 for update', [course]);
     for (const { incoming, person: known, fate } of plan.students) {
@@ -56,7 +59,7 @@ export async function bringIn(
         'update assignments set due_at = $2::timestamptz, category = $3, possible = $4::int / 100.0 where id = $1',
         [
           id,
-          incoming.due && `${incoming.due}T23:59:00Z`,
+          incoming.due && fromLocal(`${incoming.due}T23:59`, zone),
           incoming.category.slice(0, LONGEST_CATEGORY),
           incoming.possible,
         ],

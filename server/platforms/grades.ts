@@ -1,7 +1,8 @@
+import { isDeepStrictEqual } from 'node:util';
 import pLimit from 'p-limit';
 import { z } from 'zod';
 import { Hundredths, Id, Instant } from '../../contract/basics.ts';
-import type { GradeColumn } from '../../contract/gradebook.ts';
+import type { GradeCell, GradeColumn } from '../../contract/gradebook.ts';
 import type { SentState } from '../../contract/platforms.ts';
 import { select, selectOne, type Queries } from '../db/database.ts';
 import { selectGradebook } from '../gradebook/gradebook.ts';
@@ -14,27 +15,32 @@ const AT_ONCE = 40;
 const BESIDE = 4;
 const UNKNOWN_THERE = 'The platform has not told who they are there. Look at its class list first.';
 
+/** So many hundredths of a point, out of so many. */
+const Result = z.object({ points: Hundredths, possible: Hundredths });
+type Result = z.infer<typeof Result>;
+
 interface Due {
   student: string;
   name: string;
-  points: number;
-  possible: number;
+  /** What its student sees; null where what is there is to be taken back. */
+  result: Result | null;
+  /** What the platform holds. */
+  held: Result | null;
   /** Who they are there; null where nobody has said. */
   subject: string | null;
-  /** As it was tried the last time. */
-  last: { points: number; possible: number; triedAt: string; problem: string | null } | null;
+  /** The last time that it was tried, and why that did not arrive. */
+  last: { triedAt: string; problem: string | null } | null;
 }
 
 const SentRow = z.object({
   assignment: Id,
   student: Id,
-  points: Hundredths,
-  possible: Hundredths,
+  held: Result.nullable(),
   triedAt: Instant,
   problem: z.string().nullable(),
 });
 
-/** What students see of each assignment, beside what the platform has been told of it. */
+/** What students see of each assignment, beside what the platform holds of it: grades to send, and grades to take back. */
 export async function selectDue(
   db: Queries,
   course: string,
@@ -45,8 +51,9 @@ export async function selectDue(
   const sent = await select(
     db,
     SentRow,
-    `select g.assignment, g.student, (g.points * 100)::int as points, (g.possible * 100)::int as possible,
-       g.tried_at as "triedAt", g.problem from platform_grades g where g.context = $1`,
+    `select g.assignment, g.student, g.tried_at as "triedAt", g.problem, case when g.held_points is not null then
+         jsonb_build_object('points', (g.held_points * 100)::int, 'possible', (g.held_possible * 100)::int) end as held
+     from platform_grades g where g.context = $1`,
     [connected.context],
   );
   const lastOf = new Map(sent.map((one) => [`${one.assignment} ${one.student}`, one]));
@@ -62,20 +69,32 @@ export async function selectDue(
       column,
       rows.flatMap(({ id: student, name, cells }): Due[] => {
         const cell = cells[at];
-        if (!cell || cell.nameless || !cell.returned || cell.points === null || !cell.possible) return [];
-        const place = { student, name, points: cell.points, possible: cell.possible };
+        if (cell?.nameless) return [];
         const last = lastOf.get(`${column.id} ${student}`) ?? null;
-        return [{ ...place, subject: subjectOf.get(student) ?? null, last }];
+        const [result, held] = [resultIn(cell), last?.held ?? null];
+        if (result === null && held === null) return [];
+        return [{ student, name, result, held, subject: subjectOf.get(student) ?? null, last }];
       }),
     ]),
   );
 }
 
-const isThere = ({ last, points, possible }: Due): boolean =>
-  last !== null && last.problem === null && last.points === points && last.possible === possible;
+function resultIn(cell: GradeCell | null | undefined): Result | null {
+  const given = cell?.returned === true && cell.points !== null && cell.flag !== 'excused';
+  return given && cell.possible ? { points: cell.points!, possible: cell.possible } : null;
+}
+
+const isThere = ({ result, held }: Due): boolean => isDeepStrictEqual(result, held);
 
 export const stateOf = ({ id, title }: GradeColumn, due: readonly Due[]): SentState => ({
-  ...{ assignment: id, title, returned: due.length, sent: due.filter(isThere).length },
+  ...{ assignment: id, title, returned: due.filter(({ result }) => result).length },
+  ...{
+    sent: due.filter((one) => one.result && isThere(one)).length,
+    toWithdraw: due.filter(({ result }) => !result).length,
+  },
+  different: due
+    .filter((one) => !isThere(one))
+    .map(({ name, result, held }) => ({ student: name, here: result, there: held })),
   lastAt: due.flatMap(({ last }) => last?.triedAt ?? []).reduce<string | null>((a, b) => (a && a > b ? a : b), null),
   problems: due.flatMap(({ name, last }) => (last?.problem ? [{ student: name, why: last.problem }] : [])),
 });
@@ -91,12 +110,13 @@ export async function sendDue(
   );
   const now = open.slice(0, AT_ONCE);
   if (now.length === 0) return 0;
-  const address = await itemFor(db, service, connected, column);
+  const item = platformItem(db, service, connected, column);
+  await item.find();
   const turns = pLimit(BESIDE);
   await Promise.all(
     now.map((one) =>
       turns(async () => {
-        const problem = one.subject === null ? UNKNOWN_THERE : await sendOne(service, address, one, one.subject);
+        const problem = one.subject === null ? UNKNOWN_THERE : await sendOne(service, item, one, one.subject);
         await keepSent(db, connected, column, one, problem);
       }),
     ),
@@ -104,23 +124,32 @@ export async function sendDue(
   return open.length - now.length;
 }
 
+/** A score without points takes what was there back (AGS 2.0, 3.4.5). */
+const scoreOf = ({ result }: Due, userId: string): object => ({
+  ...{ userId, timestamp: new Date().toISOString() },
+  ...(result
+    ? {
+        ...{ scoreGiven: result.points / 100, scoreMaximum: result.possible / 100 },
+        ...{ activityProgress: 'Completed', gradingProgress: 'FullyGraded' },
+      }
+    : { activityProgress: 'Initialized', gradingProgress: 'NotReady' }),
+});
+
 /** @returns why it did not arrive; null where it did */
-async function sendOne(
-  service: PlatformService,
-  item: string,
-  { points, possible }: Due,
-  userId: string,
-): Promise<string | null> {
-  try {
-    await service.ask(scoresOf(item), {
+async function sendOne(service: PlatformService, item: PlatformItem, due: Due, userId: string): Promise<string | null> {
+  const send = async (address: string): Promise<unknown> =>
+    service.ask(scoresOf(address), {
       ...{ method: 'POST', accept: MEDIA_TYPE.score },
-      body: {
-        type: MEDIA_TYPE.score,
-        content: {
-          ...{ userId, scoreGiven: points / 100, scoreMaximum: possible / 100, timestamp: new Date().toISOString() },
-          ...{ activityProgress: 'Completed', gradingProgress: 'FullyGraded' },
-        },
-      },
+      body: { type: MEDIA_TYPE.score, content: scoreOf(due, userId) },
+    });
+  const address = await item.find();
+  try {
+    await send(address).catch(async (error: unknown) => {
+      if (!(error instanceof PlatformError && error.status === 404)) throw error;
+      // Somebody has deleted the column there, or the platform knows nobody of that name.
+      const again = await item.findAgain(address);
+      if (again === address) throw error;
+      await send(again);
     });
     return null;
   } catch (error) {
@@ -136,30 +165,61 @@ function scoresOf(item: string): string {
   return address.href;
 }
 
-/** The platform's column for an assignment; made there where it has none. @throws PlatformError */
-async function itemFor(
+/** The platform's column for an assignment. */
+interface PlatformItem {
+  /** Its address; it is made there where there is none. @throws PlatformError */
+  find(): Promise<string>;
+  /** Looks there again, once however many ask: the address that is known leads nowhere any more. @throws PlatformError */
+  findAgain(gone: string): Promise<string>;
+}
+
+function platformItem(
   db: Queries,
   service: PlatformService,
   { context, itemsAddress }: Connected,
   { id, title, possible }: GradeColumn,
-): Promise<string> {
-  const known = await selectOne(
-    db,
-    z.object({ address: z.string() }),
-    'select address from platform_items where context = $1 and assignment = $2',
-    [context, id],
-  );
-  if (known) return known.address;
-  const listed = new URL(itemsAddress!);
-  listed.searchParams.set('resource_id', id);
-  const there = Items.safeParse((await service.ask(listed.href, { accept: MEDIA_TYPE.items })).json);
-  const found = there.data?.find(({ resourceId }) => resourceId === id)?.id ?? (await makeItem());
-  await db.query(
-    `insert into platform_items (context, assignment, address) values ($1, $2, $3)
-     on conflict (context, assignment) do update set address = excluded.address`,
-    [context, id, found],
-  );
-  return found;
+): PlatformItem {
+  let known: Promise<string> | undefined;
+  let looked = false;
+  return {
+    find: () => (known ??= kept().then((address) => address ?? look())),
+    findAgain(gone) {
+      if (!looked) {
+        looked = true;
+        known = look(gone);
+      }
+      return known!;
+    },
+  };
+
+  async function kept(): Promise<string | undefined> {
+    const row = await selectOne(
+      db,
+      z.object({ address: z.string() }),
+      'select address from platform_items where context = $1 and assignment = $2',
+      [context, id],
+    );
+    return row?.address;
+  }
+
+  async function look(gone?: string): Promise<string> {
+    const listed = new URL(itemsAddress!);
+    listed.searchParams.set('resource_id', id);
+    const there = Items.safeParse((await service.ask(listed.href, { accept: MEDIA_TYPE.items })).json);
+    const found = there.data?.find(({ resourceId }) => resourceId === id)?.id ?? (await makeItem());
+    await db.query(
+      `insert into platform_items (context, assignment, address) values ($1, $2, $3)
+       on conflict (context, assignment) do update set address = excluded.address`,
+      [context, id, found],
+    );
+    // With the column went all that was in it.
+    if (gone !== undefined && gone !== found)
+      await db.query(
+        'update platform_grades set held_points = null, held_possible = null where context = $1 and assignment = $2',
+        [context, id],
+      );
+    return found;
+  }
 
   async function makeItem(): Promise<string> {
     const content = { label: title, scoreMaximum: (possible ?? 100_00) / 100, resourceId: id };
@@ -176,13 +236,16 @@ const keepSent = async (
   db: Queries,
   { context }: Connected,
   { id }: GradeColumn,
-  { student, points, possible }: Due,
+  { student, result }: Due,
   problem: string | null,
 ): Promise<void> =>
   void (await db.query(
-    `insert into platform_grades (context, assignment, student, points, possible, tried_at, problem)
-     values ($1, $2, $3, $4::int / 100.0, $5::int / 100.0, now(), $6)
+    `insert into platform_grades as g (context, assignment, student, points, possible, tried_at, problem, held_points, held_possible)
+     select $1, $2, $3, x.points, x.possible, now(), $6::text, case when $6::text is null then x.points end, case when $6::text is null then x.possible end
+     from (select $4::int / 100.0 as points, $5::int / 100.0 as possible) x
      on conflict (context, assignment, student) do update set points = excluded.points, possible = excluded.possible,
-       tried_at = excluded.tried_at, problem = excluded.problem`,
-    [context, id, student, points, possible, problem],
+       tried_at = excluded.tried_at, problem = excluded.problem,
+       held_points = case when $6::text is null then excluded.points else g.held_points end,
+       held_possible = case when $6::text is null then excluded.possible else g.held_possible end`,
+    [context, id, student, result?.points ?? null, result?.possible ?? null, problem],
   ));

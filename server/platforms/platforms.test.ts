@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto';
 import { generateKeyPair } from 'jose';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { z } from 'zod';
 import { PLAIN_MARKING } from '#core/grading';
 import type { Problem } from '../../contract/problem.ts';
-import type { SentState } from '../../contract/platforms.ts';
+import type { readCoursePlatform, SentState } from '../../contract/platforms.ts';
 import type { RosterReport } from '../../contract/roster.ts';
 import { updateMember } from '../roster/queries.ts';
 import { Client } from '../testing/client.ts';
@@ -303,6 +304,51 @@ describe.each(bodies)('a learning platform, on $name', ({ open }) => {
       await change([{ ...place, to: { returned: true } }]);
       expect(stateIn(await send(assignment))).toMatchObject({ sent: 1, problems: [] });
       expect(standIn.items.map(({ scores }) => scores.get('s1')?.scoreGiven)).toEqual([12]);
+    });
+
+    it('has a grade withdrawn that is excused or taken back, and shows what it holds', async () => {
+      const { author } = school.ids;
+      const assignment = await quiz({ [author]: 1000 });
+      const place = { assignment, student: author };
+      await send(assignment);
+      const held = () =>
+        standIn.items.find(({ resourceId }) => resourceId === assignment)!.scores.get('s1')?.scoreGiven;
+      expect(held()).toBe(10);
+      await change([{ ...place, to: { returned: false } }]);
+      const there = async () => {
+        const { json } = await school.as.teacher.send('GET', `/courses/${school.course}/platform`);
+        return (json as z.infer<typeof readCoursePlatform.answer>).assignments.find(
+          (one) => one.assignment === assignment,
+        );
+      };
+      expect(await there()).toMatchObject({
+        ...{ returned: 0, sent: 0, toWithdraw: 1 },
+        different: [{ student: 'The author', here: null, there: { points: 1000, possible: 2000 } }],
+      });
+      expect(stateIn(await send(assignment))).toMatchObject({ toWithdraw: 0, different: [], problems: [] });
+      expect(held()).toBeUndefined();
+
+      await change([{ ...place, to: { returned: true } }]);
+      await send(assignment);
+      expect(held()).toBe(10);
+      await change([{ ...place, to: { returned: false } }]);
+      await change([{ ...place, to: { flag: 'excused' } }]);
+      await change([{ ...place, to: { returned: true } }]);
+      await send(assignment);
+      expect([held(), await there()]).toEqual([undefined, undefined]);
+    });
+
+    it('is looked at again where somebody deleted the column there', async () => {
+      const { author } = school.ids;
+      const assignment = await quiz({ [author]: 1000 });
+      const place = { assignment, student: author };
+      await send(assignment);
+      standIn.items.splice(0);
+      await change([{ ...place, to: { returned: false } }]);
+      await change([{ ...place, to: { points: 1100 } }]);
+      await change([{ ...place, to: { returned: true } }]);
+      expect(stateIn(await send(assignment))).toMatchObject({ sent: 1, problems: [] });
+      expect(standIn.items.map(({ scores }) => scores.get('s1')?.scoreGiven)).toEqual([11]);
     });
 
     it('is tried again where it is busy; what does not arrive says why, and can be sent later', async () => {

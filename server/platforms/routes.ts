@@ -144,7 +144,9 @@ export function platformRoutes(context: Context): Router {
             ...{ lists: connected.membersAddress !== null, grades: connected.itemsAddress !== null },
           }
         : null,
-      assignments: [...due].map(([column, some]) => stateOf(column, some)).filter(({ returned }) => returned > 0),
+      assignments: [...due]
+        .map(([column, some]) => stateOf(column, some))
+        .filter(({ returned, toWithdraw }) => returned + toWithdraw > 0),
     };
   });
 

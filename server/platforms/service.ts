@@ -10,6 +10,12 @@ import { fetchFor } from './public-address.ts';
 /** A platform does not do what was asked; the sentence says why. */
 export class PlatformError extends Error {
   override name = 'PlatformError';
+  /** Of its answer, where there was one. */
+  readonly status: number | undefined;
+  constructor(message: string, status?: number) {
+    super(message);
+    this.status = status;
+  }
 }
 
 const PATIENCE = 10_000;
@@ -115,7 +121,7 @@ export function platformService(
         token = undefined;
         response = await send(address, asked);
       }
-      if (!response.ok) throw new PlatformError(`${platform.name} refuses this (${response.status}).`);
+      if (!response.ok) throw new PlatformError(`${platform.name} refuses this (${response.status}).`, response.status);
       return { json: await jsonOf(response), next: nextIn(response.headers.get('Link')) };
     },
   };

@@ -63,6 +63,15 @@ export async function isEmptySchool(db: Queries): Promise<boolean> {
   return (await db.query('select 1 as one from people limit 1')).length === 0;
 }
 
+/** The school by itself: before it is opened it is one without a name. */
+export const selectSchool = async (db: Queries): Promise<z.infer<typeof SchoolRow>> =>
+  (await selectOne(db, SchoolRow, 'select id, name, zone from school')) ?? {
+    id: 'school',
+    name: 'School',
+    zone: 'UTC',
+  };
+const SchoolRow = z.object({ id: z.string(), name: z.string(), zone: z.string() });
+
 export const selectSchoolName = async (db: Queries): Promise<string | undefined> =>
   (await selectOne(db, z.object({ name: z.string() }), 'select name from school'))?.name;
 

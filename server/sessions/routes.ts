@@ -1,11 +1,12 @@
 import { Router, type Request } from 'express';
 import pLimit from 'p-limit';
 import { z } from 'zod';
-import { Person } from '../../contract/basics.ts';
+import { Person, Zone } from '../../contract/basics.ts';
 import {
   changePassword,
   readSession,
   readSessions,
+  setZone,
   signIn,
   signOut,
   signOutEverywhere,
@@ -33,10 +34,13 @@ const Credentials = z.object({ id: z.string(), password_hash: z.string() });
 
 const Login = z.object({ login: z.string() });
 
-const stewardship = async (db: Queries, person: string): Promise<{ steward?: true }> =>
-  (await db.query('select 1 as one from people where id = $1 and steward', [person])).length > 0
-    ? { steward: true }
-    : {};
+const Told = z.object({ steward: z.boolean(), zone: Zone.nullable() });
+
+/** What their browser has to know of somebody, beside who they are. */
+async function told(db: Queries, person: string): Promise<{ zone: string | null; steward?: true }> {
+  const { steward, zone } = (await selectOne(db, Told, 'select steward, zone from people where id = $1', [person]))!;
+  return { zone, ...(steward && { steward }) };
+}
 
 const AT_ONCE = 2;
 
@@ -51,7 +55,7 @@ export function sessionRoutes(context: Context): Router {
   serveAnyone(router, readSession, async ({ request }) => {
     const person = await personOf(db, request);
     if (person) await noteSeen(db, request);
-    return { person: person ?? null, ...(person && (await stewardship(db, person.id))) };
+    return { person: person ?? null, ...(person && (await told(db, person.id))) };
   });
 
   serve(router, context, readSessions, 'own', ({ person, request }) => selectSessions(db, person.id, request));
@@ -66,7 +70,12 @@ export function sessionRoutes(context: Context): Router {
     setCookie(response, await openSession(db, id, request), settings);
     await rememberBrowser(db, id, request, response, settings);
     const person = await selectOne(db, Person, `select ${PERSON_COLUMNS} from people p where p.id = $1`, [id]);
-    return { person: person ?? null, ...(await stewardship(db, id)) };
+    return { person: person ?? null, ...(await told(db, id)) };
+  });
+
+  serve(router, context, setZone, 'own', async ({ person, body: { zone } }) => {
+    await db.query('update people set zone = $2 where id = $1', [person.id, zone]);
+    return {};
   });
 
   serveAnyone(router, signOut, async ({ request, response }) => {

@@ -38,6 +38,7 @@ describe('sessions', () => {
     const answer = await client.send('POST', '/session', { body: { login: ' Teacher ', password: PASSWORD } });
     expect(answer.json).toEqual({
       person: { id: school.ids.teacher, name: 'The teacher', teaches: true, learns: false },
+      zone: null,
     });
     expect(answer.headers.get('Set-Cookie')).toMatch(/HttpOnly.*SameSite=Lax/);
     await client.send('DELETE', '/session');

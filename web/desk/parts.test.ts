@@ -125,7 +125,7 @@ describe('the form for a remark', () => {
   });
 
   it('takes no file that the server would not, and none that is empty', async () => {
-    useSchool().school = { name: 'S', samplePeople: [], empty: false, limits: { fileBytes: 1024 * 1024 } };
+    useSchool().school = { name: 'S', zone: 'UTC', samplePeople: [], empty: false, limits: { fileBytes: 1024 * 1024 } };
     const { wrapper } = open(whole);
     const input = wrapper.get<HTMLInputElement>('input[type=file]');
     for (const [size, problem] of [

@@ -3,8 +3,10 @@ import { openSchool } from '#contract/joining';
 import { ref } from 'vue';
 import { call } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
+import { ownZone } from '../wording/local-time.ts';
 import ComeIn from './ComeIn.vue';
 import PasswordFields from './PasswordFields.vue';
+import ZoneField from './ZoneField.vue';
 
 /** Names a new school and makes its first teacher. */
 const props = defineProps<{ code: string }>();
@@ -12,10 +14,14 @@ const props = defineProps<{ code: string }>();
 const session = useSession();
 const school = ref('');
 const name = ref('');
+const zone = ref(ownZone());
 const password = ref('');
 
 async function open(): Promise<string> {
-  const body = { code: props.code, school: school.value.trim(), name: name.value.trim(), password: password.value };
+  const body = {
+    ...{ code: props.code, school: school.value.trim(), zone: zone.value },
+    ...{ name: name.value.trim(), password: password.value },
+  };
   const { person, login } = await call(openSchool, { body });
   session.enter(person);
   return login;
@@ -35,6 +41,7 @@ async function open(): Promise<string> {
       later.
     </p>
     <v-text-field v-model="school" label="Name of the school" maxlength="200" autocomplete="organization" />
+    <ZoneField v-model="zone" />
     <v-text-field v-model="name" label="Your name, as students see it" maxlength="200" autocomplete="name" />
     <PasswordFields v-model="password" />
   </ComeIn>

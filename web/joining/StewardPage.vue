@@ -5,9 +5,11 @@ import { readPeople, resetPerson, type SchoolPerson } from '#contract/steward';
 import { computed, ref, shallowRef } from 'vue';
 import SlipSheet from '../courses/SlipSheet.vue';
 import { call } from '../session/api.ts';
+import { useSchool } from '../session/school.ts';
 import PageFrame from '../shell/PageFrame.vue';
 import PersonData from './PersonData.vue';
 import PersonEntry from './PersonEntry.vue';
+import SchoolEntry from './SchoolEntry.vue';
 import StateNote from '../shell/StateNote.vue';
 import { useDeed } from '../shell/use-deed.ts';
 import { useLoaded } from '../shell/use-loaded.ts';
@@ -32,6 +34,8 @@ const chosen = shallowRef<SchoolPerson>();
 const edited = shallowRef<SchoolPerson>();
 const told = ref<string>();
 const records = useLoaded(() => call(readDataRecords));
+const school = useSchool();
+void school.load();
 
 function open(person: SchoolPerson): void {
   chosen.value = person;
@@ -43,6 +47,12 @@ function edit(person: SchoolPerson): void {
   edited.value = person;
   told.value = undefined;
   window.scrollTo(0, 0);
+}
+
+async function schoolChanged(): Promise<void> {
+  told.value = 'School saved.';
+  window.scrollTo(0, 0);
+  await school.reload();
 }
 
 async function changed(what: string): Promise<void> {
@@ -135,6 +145,10 @@ async function reset(person: SchoolPerson): Promise<void> {
         </tbody>
       </v-table>
       <p v-if="found.length > MOST" class="quiet">{{ found.length - MOST }} more; type a part of the name.</p>
+      <section v-if="school.school" class="records" aria-labelledby="school">
+        <h2 id="school">School</h2>
+        <SchoolEntry :school="school.school" @changed="schoolChanged" />
+      </section>
       <section v-if="records.value.value?.records.length" class="records" aria-labelledby="records">
         <h2 id="records">Exported and erased</h2>
         <ul>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { listFromPlatform, readCoursePlatform, sendGrades, type SentState } from '#contract/platforms';
 import { takeOut, type RosterReport } from '#contract/roster';
+import { formatHundredths } from '#core/grading';
 import { computed, ref, shallowRef } from 'vue';
 import RosterLines from '../courses/RosterLines.vue';
 import { call } from '../session/api.ts';
@@ -57,7 +58,14 @@ const send = ({ assignment, title }: SentState): Promise<void> =>
       await load();
     }
   });
-const isDone = ({ sent, returned }: SentState): boolean => sent === returned;
+const isDone = ({ different }: SentState): boolean => different.length === 0;
+const label = ({ returned, sent, toWithdraw }: SentState): string =>
+  [
+    ...(returned > sent ? [`Send ${counted(returned - sent, 'grade')}`] : []),
+    ...(toWithdraw > 0 ? [`withdraw ${counted(toWithdraw, 'grade')}`] : []),
+  ].join(' and ');
+const shown = (result: SentState['different'][number]['here']): string =>
+  result ? `${formatHundredths(result.points)} of ${formatHundredths(result.possible)}` : 'nothing';
 </script>
 
 <template>
@@ -134,9 +142,14 @@ const isDone = ({ sent, returned }: SentState): boolean => sent === returned;
                   :loading="doing === one.assignment"
                   :disabled="doing !== undefined"
                   @click="send(one)"
-                  >Send {{ counted(one.returned - one.sent, 'grade')
-                  }}<span class="visually-hidden"> of {{ one.title }}</span></v-btn
+                  >{{ label(one) }}<span class="visually-hidden"> of {{ one.title }}</span></v-btn
                 >
+                <details v-if="one.different.length > 0" class="problems">
+                  <summary>{{ counted(one.different.length, 'grade') }} different on the platform</summary>
+                  <p v-for="{ student, here, there } in one.different" :key="student" class="figures">
+                    {{ student }}: {{ shown(here) }} here, {{ shown(there) }} there
+                  </p>
+                </details>
                 <details v-if="one.problems.length > 0" class="problems">
                   <summary>{{ counted(one.problems.length, 'grade') }} did not arrive</summary>
                   <p v-for="{ student, why } in one.problems" :key="student">{{ student }}: {{ why }}</p>

@@ -10,7 +10,11 @@ export const useSchool = defineStore('school', () => {
     return (school.value ??= await call(readSchool));
   }
 
+  async function reload(): Promise<void> {
+    school.value = await call(readSchool);
+  }
+
   const isSample = async (): Promise<boolean> => ((await load().catch(() => undefined))?.samplePeople.length ?? 0) > 0;
 
-  return { school, load, isSample };
+  return { school, load, reload, isSample };
 });

@@ -5,6 +5,7 @@ import type { Person } from '#contract/basics';
 import * as endpoints from '#contract/session';
 import type { SignIn } from '#contract/session';
 import { forgetAllKept } from '../offline/kept.ts';
+import { ownZone } from '../wording/local-time.ts';
 import { call } from './api.ts';
 import { isOther, speakFor, tellOther } from './speaker.ts';
 
@@ -27,6 +28,8 @@ export const useSession = defineStore('session', () => {
     person.value = session.person;
     steward.value = session.steward === true;
     known.value = true;
+    if (session.person && session.zone !== undefined && session.zone !== ownZone())
+      call(endpoints.setZone, { body: { zone: ownZone() } }).catch(() => undefined);
   }
 
   /** Somebody else is signed in in this browser now; other tabs tell by what is kept. */

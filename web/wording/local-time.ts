@@ -1,28 +1,13 @@
-const DAY = 24 * 60 * 60 * 1000;
+import * as localTime from '#core/workflow';
 
 /** The zone of this browser's clock, e.g. `Europe/Lisbon`. */
 export const ownZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-/** An instant as a field for date and time has it: `2026-11-27T20:15`, by the clock of a zone. */
-export function toLocal(instant: string | number, zone = ownZone()): string {
-  // Swedes write dates as ISO 8601 does.
-  const format = new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short', timeStyle: 'short' });
-  return format.format(new Date(instant)).replace(' ', 'T');
-}
+/** An instant as a field for date and time has it: `2026-11-27T20:15`. */
+export const toLocal = (instant: string | number, zone = ownZone()): string => localTime.toLocal(instant, zone);
 
-/**
- * The instant that a person means by date and time on the clock of a zone. Of an hour that comes twice it is the first.
- * @returns undefined where it is no time, or one that the clock jumps over
- */
-export function fromLocal(local: string, zone = ownZone()): string | undefined {
-  const minute = local.slice(0, 16);
-  const asUtc = Date.parse(`${minute}Z`);
-  if (Number.isNaN(asUtc)) return undefined;
-  // The clock was changed at most once within these two days.
-  const differences = [asUtc - DAY, asUtc + DAY].map((near) => Date.parse(`${toLocal(near, zone)}Z`) - near);
-  const found = differences.map((difference) => asUtc - difference).filter((one) => toLocal(one, zone) === minute);
-  return found.length > 0 ? new Date(Math.min(...found)).toISOString() : undefined;
-}
+/** The instant that a person means by date and time; undefined where there is none. */
+export const fromLocal = (local: string, zone = ownZone()): string | undefined => localTime.fromLocal(local, zone);
 
-/** The day of an instant by the clock of a zone: `2026-11-27`. */
-export const dayOf = (instant: string, zone = ownZone()): string => toLocal(instant, zone).slice(0, 10);
+/** The day of an instant: `2026-11-27`. */
+export const dayOf = (instant: string, zone = ownZone()): string => localTime.dayOf(instant, zone);

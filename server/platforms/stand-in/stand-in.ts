@@ -246,6 +246,7 @@ function services(app: Express, guards: RequestHandler[], { address, courses, it
     });
   });
 
+  let made = 0;
   const shown = ({ scores: _, ...item }: StandInItem): object => item;
   app.get('/courses/:course/items', ...guards, (request, response) => {
     const wanted = request.query.resource_id;
@@ -257,13 +258,13 @@ function services(app: Express, guards: RequestHandler[], { address, courses, it
     if (request.get('Content-Type') !== MEDIA_TYPE.item) return void response.status(415).end();
     const { label, scoreMaximum, resourceId } = request.body as StandInItem;
     if (!label || !(scoreMaximum > 0)) return void response.status(400).end();
-    const id = `${address}/courses/${request.params.course}/items/${items.length + 1}`;
+    const id = `${address}/courses/${request.params.course}/items/${++made}`;
     const item = { id, label, scoreMaximum, ...(resourceId && { resourceId }), scores: new Map<string, never>() };
     items.push(item);
     response.status(201).type(MEDIA_TYPE.item).json(shown(item));
   });
   app.post('/courses/:course/items/:item/scores', ...guards, json, (request, response) => {
-    const item = items[Number(request.params.item) - 1];
+    const item = items.find(({ id }) => id.endsWith(`/items/${request.params.item}`));
     const people = courses.find(({ id }) => id === request.params.course)?.people;
     const { userId, scoreGiven, scoreMaximum, timestamp, activityProgress, gradingProgress } = request.body as Record<
       string,
@@ -273,13 +274,16 @@ function services(app: Express, guards: RequestHandler[], { address, courses, it
     if (!item || !people?.some(({ id }) => id === userId)) return void response.status(404).end();
     const before = item.scores.get(userId!);
     const whole = activityProgress === 'Completed' && gradingProgress === 'FullyGraded';
-    if (!whole || Number.isNaN(Date.parse(timestamp!)) || !(Number(scoreMaximum) > 0))
+    const empty = scoreGiven === undefined && activityProgress !== undefined && gradingProgress !== undefined;
+    if (Number.isNaN(Date.parse(timestamp!)) || !(empty || (whole && Number(scoreMaximum) > 0)))
       return void response.status(400).end();
     // What is not newer is refused (AGS 2.0, 3.4.7).
     if (before && Date.parse(before.timestamp) >= Date.parse(timestamp!)) return void response.status(409).end();
-    item.scores.set(userId!, {
-      ...{ scoreGiven: Number(scoreGiven), scoreMaximum: Number(scoreMaximum), timestamp: timestamp! },
-    });
+    if (empty) item.scores.delete(userId!);
+    else
+      item.scores.set(userId!, {
+        ...{ scoreGiven: Number(scoreGiven), scoreMaximum: Number(scoreMaximum), timestamp: timestamp! },
+      });
     response.status(200).json({});
   });
 }
