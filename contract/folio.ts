@@ -69,7 +69,7 @@ const Run = z.object({
   look: z.object({ size: Points.optional(), color: Color.optional() }).optional(),
 }) satisfies z.ZodType<CoreRun>;
 const runs = z.array(Run);
-const align = z.enum(['left', 'center', 'right']).optional();
+const setting = { align: z.enum(['left', 'center', 'right']).optional(), direction: z.literal('rtl').optional() };
 
 const TextBlock = z.discriminatedUnion('type', [
   z.object({
@@ -77,10 +77,10 @@ const TextBlock = z.discriminatedUnion('type', [
     level: z.int().min(1).max(6),
     runs,
     marker: z.string().optional(),
-    align,
+    ...setting,
   }),
-  z.object({ type: z.literal('paragraph'), runs, align }),
-  z.object({ type: z.literal('item'), depth: z.int().min(0), marker: z.string(), runs, align }),
+  z.object({ type: z.literal('paragraph'), runs, ...setting }),
+  z.object({ type: z.literal('item'), depth: z.int().min(0), marker: z.string(), runs, ...setting }),
 ]) satisfies z.ZodType<CoreTextBlock>;
 
 const Span = z.int().min(1).max(1000).optional();

@@ -28,30 +28,34 @@ export interface Run {
 
 export type Align = 'left' | 'center' | 'right';
 
-export interface Heading {
+/** How the lines of a block are set, where its file says so. */
+export interface Setting {
+  align?: Align | undefined;
+  /** Its lines begin at the right. */
+  direction?: 'rtl' | undefined;
+}
+
+export interface Heading extends Setting {
   type: 'heading';
   /** 1 (highest) to 6. */
   level: number;
   runs: Run[];
   /** Its number, where headings are numbered. Like every numbering it is no part of the text. */
   marker?: string | undefined;
-  align?: Align | undefined;
 }
 
-export interface Paragraph {
+export interface Paragraph extends Setting {
   type: 'paragraph';
   runs: Run[];
-  align?: Align | undefined;
 }
 
 /** One entry of a list. Its marker is numbering, not writing, so it is no part of the text. */
-export interface ListItem {
+export interface ListItem extends Setting {
   type: 'item';
   /** 0 for the outermost list. */
   depth: number;
   marker: string;
   runs: Run[];
-  align?: Align | undefined;
 }
 
 export interface TableCell {

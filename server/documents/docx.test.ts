@@ -165,7 +165,7 @@ describe('readDocumentApart', () => {
 
   it('reads what was saved as strict, and what calls a note that is not there', async () => {
     const strict = docx(
-      `${paragraph('strict words')}<w:p><w:r><w:t>called</w:t></w:r><w:r><w:footnoteReference w:id="7"/></w:r></w:p>`,
+      `${paragraph('strict words')}<w:p><w:r><w:t>called</w:t></w:r><w:r><w:footnoteReference w:id="7"/></w:r></w:p><w:p><m:oMath xmlns:m="http://schemas.openxmlformats.org/officeDocument/2006/math"><m:f><m:num><m:r><m:t>a</m:t></m:r></m:num><m:den><m:r><m:t>2</m:t></m:r></m:den></m:f></m:oMath></w:p>`,
     );
     const parts = unzipSync(strict);
     for (const name of ['word/document.xml', '_rels/.rels'])
@@ -177,7 +177,48 @@ describe('readDocumentApart', () => {
             'http://purl.oclc.org/ooxml/$1/',
           ),
       );
-    expect((await read(zipSync(parts))).folio.text).toBe('strict words\ncalled\n');
+    const { folio, blocks } = await read(zipSync(parts));
+    expect(folio.text).toBe('strict words\ncalled\na2\n');
+    expect(blocks.at(-1)).toMatchObject({ runs: [{ text: 'a2', math: { children: [{ element: 'mfrac' }] } }] });
+  });
+
+  it('keeps how paragraphs are set, by themselves or by their style', async () => {
+    const set = (properties: string, text: string): string =>
+      `<w:p><w:pPr>${properties}</w:pPr><w:r><w:t>${text}</w:t></w:r></w:p>`;
+    const bytes = docx(
+      [
+        set('<w:jc w:val="center"/>', 'middle'),
+        set('<w:jc w:val="right"/>', 'right'),
+        set('<w:jc w:val="both"/>', 'both'),
+        set('<w:pStyle w:val="Dated"/>', 'by style'),
+        set('<w:bidi/>', 'שלום'),
+        set('<w:bidi/><w:jc w:val="end"/>', 'ends left'),
+        set('<w:bidi w:val="0"/>', 'not turned'),
+        `<w:tbl><w:tr><w:tc>${set('<w:jc w:val="center"/>', 'cell')}</w:tc></w:tr></w:tbl>`,
+      ].join(''),
+    );
+    const parts = unzipSync(bytes);
+    parts['word/styles.xml'] = strToU8(
+      `<w:styles xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"><w:style w:type="paragraph" w:styleId="Base"><w:pPr><w:jc w:val="right"/></w:pPr></w:style><w:style w:type="paragraph" w:styleId="Dated"><w:basedOn w:val="Base"/></w:style></w:styles>`,
+    );
+    const { folio, blocks } = await read(zipSync(parts));
+    expect(folio.text).toBe('middle\nright\nboth\nby style\nשלום\nends left\nnot turned\ncell\n');
+    expect(textBlocks(blocks).map(({ align, direction }) => [align, direction])).toEqual([
+      ['center', undefined],
+      ['right', undefined],
+      [undefined, undefined],
+      ['right', undefined],
+      [undefined, 'rtl'],
+      ['left', 'rtl'],
+      [undefined, undefined],
+      ['center', undefined],
+    ]);
+  });
+
+  it('loses nothing else over an equation that cannot be read', async () => {
+    const broken = `<w:p><m:oMath xmlns:m="http://schemas.openxmlformats.org/officeDocument/2006/math"><m:nary><m:r><m:t>n</m:t></m:r></m:nary><m:f/></m:oMath></w:p>`;
+    const { folio } = await read(docx(`${paragraph('before')}${broken}${paragraph('after')}`));
+    expect(folio.text).toMatch(/^before\n[^]*after\n$/u);
   });
 
   it('says what cannot be drawn and where it was, with the words that are in it', async () => {

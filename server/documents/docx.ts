@@ -6,7 +6,8 @@ import path from 'node:path/posix';
 import { documentErrors, type DocumentPicture, type Reader } from './document.ts';
 import { isJoined, mendDocx, removeStrayCalls } from './docx-mend.ts';
 import { docxNumbering } from './docx-numbering.ts';
-import { docxObject } from './docx-objects.ts';
+import { docxObject, type DocxObject } from './docx-objects.ts';
+import { docxSetting } from './docx-setting.ts';
 import { blocksOfHtml } from './html-blocks.ts';
 import { mathNode } from './math.ts';
 import { Placeholders } from './placeholders.ts';
@@ -80,8 +81,33 @@ function mainPart(parts: Package): string {
 
 const partXml = (parts: Package, name: string): Document | undefined => {
   const text = parts.text(name);
-  return text === undefined ? undefined : parseXml(text, 'docx');
+  return text === undefined ? undefined : parseXml(transitional(text), 'docx');
 };
+
+/** What cannot be read costs no work: its name stands in its place. */
+function orNamed(read: () => DocxObject | undefined): DocxObject | undefined {
+  try {
+    return read();
+  } catch {
+    return { label: 'Object that can’t be shown', texts: [] };
+  }
+}
+
+/** The equation, or the signs that it is made of. */
+async function equationIn(equation: Element, placeholders: Placeholders): Promise<string> {
+  // Loads for a third of a second, and few documents have equations.
+  const { default: omml2mathml } = await import('omml2mathml');
+  try {
+    return placeholders.math(mathNode(omml2mathml(equation) as never));
+  } catch {
+    const signs = descendants(equation, 't').map(({ textContent }) => textContent);
+    return signs.join('') || 'Equation that can’t be shown';
+  }
+}
+
+/** There are words in it: a paragraph without any is dropped where it stands for nothing. */
+const isWritten = (paragraph: Element): boolean =>
+  descendants(paragraph, 't').some(({ textContent }) => textContent !== '');
 
 /** The parts of the same document with its numbers, equations and objects as placeholders, and as the library can read them. */
 async function prepare(
@@ -92,6 +118,7 @@ async function prepare(
   stand: (label: string) => number,
 ): Promise<Record<string, Uint8Array>> {
   const folder = path.dirname(main);
+  const settingOf = docxSetting(styles);
   const number = docxNumbering(partXml(parts, path.join(folder, 'numbering.xml')), styles);
   const [footnotes, endnotes] = ['footnotes.xml', 'endnotes.xml'].map((name) => path.join(folder, name)) as [
     string,
@@ -107,17 +134,18 @@ async function prepare(
     for (const paragraph of descendants(document, 'p')) {
       const marker = paragraph.prefix === 'w' && !isJoined(paragraph) ? number(paragraph) : undefined;
       if (marker) insertFirst(paragraph, textRun(paragraph, placeholders.number(marker)));
+      const setting = paragraph.prefix === 'w' ? settingOf(paragraph) : {};
+      if (isWritten(paragraph) && Object.keys(setting).length > 0)
+        insertFirst(paragraph, textRun(paragraph, placeholders.setting(setting)));
     }
     for (const equation of descendants(document, 'oMath')) {
-      // Loads for a third of a second, and few documents have equations.
-      const { default: omml2mathml } = await import('omml2mathml');
-      const run = textRun(equation, placeholders.math(mathNode(omml2mathml(equation) as never)));
+      const run = textRun(equation, await equationIn(equation, placeholders));
       equation.parentNode!.replaceChild(run, equation);
     }
     for (const display of descendants(document, 'oMathPara')) unwrap(display);
     const relations = partXml(parts, path.join(path.dirname(name), '_rels', `${path.basename(name)}.rels`));
     for (const element of [...descendants(document, 'drawing'), ...descendants(document, 'object')]) {
-      const object = docxObject(element, (id) => relatedPart(parts, folder, relations, id));
+      const object = orNamed(() => docxObject(element, (id) => relatedPart(parts, folder, relations, id)));
       if (!object) continue;
       const words = object.texts.map((text): Block => ({ type: 'paragraph', runs: [{ text, marks: [] }] }));
       const picture: Block = { type: 'picture', picture: stand(object.label), alt: object.label };
@@ -128,18 +156,18 @@ async function prepare(
   return Object.fromEntries(
     parts.names
       .filter((name) => !name.endsWith('/'))
-      .map((name) => [name, transitional(name, changed[name] ?? parts.bytes(name)!)] as const),
+      .map((name) => [name, changed[name] ?? inTransitional(name, parts.bytes(name)!)] as const),
   );
 }
 
 /** The same in the older names that the library knows, where a document has the strict ones (ECMA-376 Part 1, annex A). */
-function transitional(name: string, bytes: Uint8Array): Uint8Array {
+const transitional = (text: string): string =>
+  text.replaceAll(/http:\/\/purl\.oclc\.org\/ooxml\/(\w+)\//gu, 'http://schemas.openxmlformats.org/$1/2006/');
+
+function inTransitional(name: string, bytes: Uint8Array): Uint8Array {
   if (!/\.(?:xml|rels)$/u.test(name)) return bytes;
   const text = strFromU8(bytes);
-  if (!text.includes('http://purl.oclc.org/ooxml/')) return bytes;
-  return strToU8(
-    text.replaceAll(/http:\/\/purl\.oclc\.org\/ooxml\/(\w+)\//gu, 'http://schemas.openxmlformats.org/$1/2006/'),
-  );
+  return text.includes('http://purl.oclc.org/ooxml/') ? strToU8(transitional(text)) : bytes;
 }
 
 function relatedPart(

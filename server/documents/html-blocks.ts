@@ -1,4 +1,4 @@
-import type { Block, Mark, Run, TableCell, TextBlock } from '#core/folio';
+import type { Block, Mark, Run, Setting, TableCell, TextBlock } from '#core/folio';
 import { isTextBlock } from '#core/folio';
 import { defaultTreeAdapter as tree, parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
 import { listNumber, type Counting } from './list-number.ts';
@@ -67,14 +67,23 @@ const holdsBlocks = (element: Element): boolean =>
       (BLOCKS[child.tagName] !== undefined || holdsBlocks(child)),
   );
 
+/** The nearest element that says in which direction it is written; `auto` is what readers do by themselves. */
+function settingOf(element: Element): Setting {
+  for (let node: Node | null = element; node && tree.isElementNode(node); node = tree.getParentNode(node)) {
+    const said = attribute(node, 'dir')?.toLowerCase();
+    if (said !== undefined) return said === 'rtl' ? { direction: 'rtl' } : {};
+  }
+  return {};
+}
+
 type BlockReader = (element: Element, depth: number) => Block[];
 
 const heading: BlockReader = (element) => [
-  { type: 'heading', level: Number(element.tagName.charAt(1)), runs: runsOf(element.childNodes) },
+  { type: 'heading', level: Number(element.tagName.charAt(1)), runs: runsOf(element.childNodes), ...settingOf(element) },
   ...picturesOf(element),
 ];
 const paragraph: BlockReader = (element) => [
-  { type: 'paragraph', runs: runsOf(element.childNodes) },
+  { type: 'paragraph', runs: runsOf(element.childNodes), ...settingOf(element) },
   ...picturesOf(element),
 ];
 const container: BlockReader = (element, depth) => blocksOf(element.childNodes, depth);

@@ -1,4 +1,4 @@
-import type { Align, Look, Mark } from '#core/folio';
+import type { Align, Setting, Look, Mark } from '#core/folio';
 import type { Element } from '@xmldom/xmldom';
 import { bullet, listNumber, type Counting } from './list-number.ts';
 import { attribute, child, children, descendants, elements, numberOf } from './xml.ts';
@@ -126,6 +126,13 @@ export const alignOf = (paragraph: readonly Element[]): Align | undefined => {
   const align = property(paragraph, 'fo:text-align');
   return align === 'center' ? 'center' : align === 'end' || align === 'right' ? 'right' : undefined;
 };
+
+/** How a paragraph is set (ODF 1.3 Part 3, 20.223 and 20.404). */
+export function settingOf(paragraph: readonly Element[]): Setting {
+  const align = alignOf(paragraph);
+  const rightToLeft = /^rl/u.test(property(paragraph, 'style:writing-mode') ?? '');
+  return { ...(align && { align }), ...(rightToLeft && { direction: 'rtl' }) };
+}
 
 export const colorOf = (value: string | undefined): string | undefined =>
   value && /^#[0-9a-f]{6}$/i.test(value) ? value.toLowerCase() : undefined;

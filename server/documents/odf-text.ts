@@ -1,7 +1,7 @@
 import type { Block, Mark, Run, TableCell, TextBlock } from '#core/folio';
 import { isTextBlock } from '#core/folio';
 import type { Element, Node } from '@xmldom/xmldom';
-import { alignOf, lookOf, marksOf, type ListStyle, type OdfStyles } from './odf-style.ts';
+import { settingOf, lookOf, marksOf, type ListStyle, type OdfStyles } from './odf-style.ts';
 import { attribute, child, children, elements, isElement, numberOf } from './xml.ts';
 
 export interface OdfContext {
@@ -89,9 +89,8 @@ function paragraph(
 ): Block[] {
   const style = context.styles.style('paragraph', attribute(element, 'text:style-name'));
   const runs = runsOf(element, context, style.text);
-  const align = alignOf(style.paragraph);
   const name = attribute(element, 'text:style-name') ?? '';
-  const rest = { runs, ...(align && { align }) };
+  const rest = { runs, ...settingOf(style.paragraph) };
   const block: TextBlock = as.item
     ? { type: 'item', ...as.item, ...rest }
     : as.heading !== undefined

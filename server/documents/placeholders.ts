@@ -1,4 +1,4 @@
-import { isTextBlock, type Block, type MathNode, type Run, type TextBlock } from '#core/folio';
+import { isTextBlock, type Block, type MathNode, type Run, type Setting, type TextBlock } from '#core/folio';
 import { mathText } from './math.ts';
 
 /*
@@ -7,12 +7,13 @@ import { mathText } from './math.ts';
  */
 const OPEN = '\ufdd0';
 const CLOSE = '\ufdd1';
-const PLACEHOLDER = new RegExp(`${OPEN}(number|math|object)(\\d+)${CLOSE}`);
-const SPLIT = new RegExp(`(${OPEN}(?:number|math|object)\\d+${CLOSE})`);
+const PLACEHOLDER = new RegExp(`${OPEN}(number|math|object|setting)(\\d+)${CLOSE}`);
+const SPLIT = new RegExp(`(${OPEN}(?:number|math|object|setting)\\d+${CLOSE})`);
 
 /** What was taken out of a document, in the order in which it was found. */
 export class Placeholders {
   readonly #numbers: string[] = [];
+  readonly #settings: Setting[] = [];
   /** What stands behind the paragraph in which an object was found. */
   readonly #objects: Block[][] = [];
   readonly #equations: { math: MathNode; text: string }[] = [];
@@ -23,6 +24,10 @@ export class Placeholders {
 
   math(math: MathNode): string {
     return `${OPEN}math${this.#equations.push({ math, text: mathText(math) }) - 1}${CLOSE}`;
+  }
+
+  setting(setting: Setting): string {
+    return `${OPEN}setting${this.#settings.push(setting) - 1}${CLOSE}`;
   }
 
   object(blocks: Block[]): string {
@@ -44,6 +49,7 @@ export class Placeholders {
 
   #inText(block: TextBlock, behind: Block[]): TextBlock {
     let marker: string | undefined;
+    let setting: Setting = {};
     const runs = block.runs.flatMap((run) =>
       run.text.split(SPLIT).flatMap((text): Run[] => {
         const [, type, index] = PLACEHOLDER.exec(text) ?? [];
@@ -51,12 +57,13 @@ export class Placeholders {
         if (type === 'object') behind.push(...this.#objects[Number(index)]!);
         if (type === 'object') return [];
         if (type === 'math') return [{ marks: run.marks, ...this.#equations[Number(index)]! }];
-        marker = this.#numbers[Number(index)];
+        if (type === 'setting') setting = this.#settings[Number(index)]!;
+        else marker = this.#numbers[Number(index)];
         return [];
       }),
     );
-    if (marker === undefined) return { ...block, runs };
-    if (block.type === 'paragraph') return { ...block, type: 'item', depth: 0, marker, runs };
-    return { ...block, marker, runs };
+    const set = { ...block, ...setting, runs };
+    if (marker === undefined) return set;
+    return set.type === 'paragraph' ? { ...set, type: 'item', depth: 0, marker } : { ...set, marker };
   }
 }

@@ -35,6 +35,7 @@ const style = computed((): CSSProperties => {
   return {
     ...(block.type === 'item' && { '--depth': block.depth }),
     ...(block.align && { textAlign: block.align }),
+    ...(block.direction && { direction: block.direction }),
   } as CSSProperties;
 });
 </script>

@@ -1,0 +1,43 @@
+import type { Setting } from '#core/folio';
+import type { Document, Element } from '@xmldom/xmldom';
+import { attribute, child, children } from './xml.ts';
+
+/** How many styles may stand on each other. */
+const MOST_STYLES = 20;
+
+/**
+ * How each paragraph is set, by its own properties or those of the style that it stands on (ECMA-376 Part 1, 17.3.1.6 and 17.3.1.13).
+ * In a paragraph that runs from right to left, its alignment is told from there.
+ */
+export function docxSetting(styles: Document | undefined): (paragraph: Element) => Setting {
+  const all = new Map(
+    children(styles?.documentElement ?? undefined, 'style').map((style) => [attribute(style, 'styleId') ?? '', style]),
+  );
+  const usual = children(styles?.documentElement ?? undefined, 'style').find(
+    (style) => attribute(style, 'type') === 'paragraph' && ['1', 'true'].includes(attribute(style, 'default') ?? ''),
+  );
+  return (paragraph) => {
+    const own = child(paragraph, 'pPr');
+    const chain = own ? [own] : [];
+    const named = attribute(child(own, 'pStyle'), 'val');
+    let style = named === undefined ? usual : all.get(named);
+    for (let steps = 0; style && steps < MOST_STYLES; steps++) {
+      const properties = child(style, 'pPr');
+      if (properties) chain.push(properties);
+      style = all.get(attribute(child(style, 'basedOn'), 'val') ?? '');
+    }
+    const first = (name: string): Element | undefined =>
+      chain.map((properties) => child(properties, name)).find((found) => found !== undefined);
+    const bidi = first('bidi');
+    const rightToLeft = bidi !== undefined && !['0', 'false', 'off'].includes(attribute(bidi, 'val') ?? '');
+    const align = alignOf(attribute(first('jc'), 'val'), rightToLeft);
+    return { ...(align && { align }), ...(rightToLeft && { direction: 'rtl' }) };
+  };
+}
+
+/** `left` is where a line begins, whatever the side (17.18.44, and its strict twin `start`). */
+function alignOf(value: string | undefined, rightToLeft: boolean): Setting['align'] {
+  if (value === 'center') return 'center';
+  if (value === 'right' || value === 'end') return rightToLeft ? 'left' : 'right';
+  return undefined;
+}
