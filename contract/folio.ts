@@ -8,7 +8,7 @@ import type {
 } from '#core/folio';
 import { z } from 'zod';
 
-const Mark = z.enum(['bold', 'italic', 'underline', 'strike', 'superscript', 'subscript']);
+const Mark = z.enum(['bold', 'italic', 'underline', 'strike', 'superscript', 'subscript', 'code']);
 const Link = z.string().regex(/^(https?:|mailto:)/i);
 const Color = z.string().regex(/^#[0-9a-f]{6}$/);
 const Offset = z.int().min(0);

@@ -1,5 +1,5 @@
 /** How a run of characters is set. */
-export type Mark = 'bold' | 'italic' | 'underline' | 'strike' | 'superscript' | 'subscript';
+export type Mark = 'bold' | 'italic' | 'underline' | 'strike' | 'superscript' | 'subscript' | 'code';
 
 /** An element of an equation in MathML Core (https://www.w3.org/TR/mathml-core/), with its words as strings. */
 export interface MathNode {

@@ -5,7 +5,9 @@ const UTF8_MARK = [0xef, 0xbb, 0xbf];
 
 /** Characters that no text holds: control characters but tab, line ends and form feed. */
 // eslint-disable-next-line no-control-regex
-const CONTROL = /[\u0000-\u0008\u000b\u000e-\u001a\u001c-\u001f]/;
+const CONTROL = /[\u0000-\u0008\u000b\u000e-\u001a\u001c-\u001f]/gu;
+/** A text may hold so many of them, or one among so many characters; they are left out. */
+const FEW = { most: 4, among: 2000, share: 0.2 };
 
 export interface Decoded {
   text: string;
@@ -24,8 +26,17 @@ export const guessedIn = ({ encoding, guessed }: Decoded): Encoding | undefined 
 export function decodeText(bytes: Uint8Array, given?: Encoding): Decoded | undefined {
   const found = given ? { encoding: given, guessed: false } : encodingOf(bytes);
   const text = found && decode(bytes, found.encoding);
-  return text === undefined || CONTROL.test(text) ? undefined : { ...found!, text: text.replace(/\r\n?/g, '\n') };
+  if (text === undefined) return undefined;
+  const clean = text.replace(CONTROL, '');
+  // Bytes that only might be pairs are no text where what they make is not.
+  const strict = found!.guessed && found!.encoding.startsWith('utf-16');
+  return isFew(text.length - clean.length, strict ? 0 : text.length)
+    ? { ...found!, text: clean.replace(/\r\n?/g, '\n') }
+    : undefined;
 }
+
+const isFew = (control: number, all: number): boolean =>
+  control === 0 || (control <= Math.max(FEW.most, all / FEW.among) && control < FEW.share * all);
 
 function encodingOf(bytes: Uint8Array): Omit<Decoded, 'text'> | undefined {
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return { encoding: 'utf-16le', guessed: false };
@@ -33,7 +44,8 @@ function encodingOf(bytes: Uint8Array): Omit<Decoded, 'text'> | undefined {
   if (UTF8_MARK.every((byte, index) => bytes[index] === byte)) return { encoding: 'utf-8', guessed: false };
   const wide = wideOrder(bytes);
   if (wide) return { encoding: wide, guessed: true };
-  if (bytes.includes(0)) return undefined;
+  const zeros = bytes.reduce((count, byte) => (byte === 0 ? count + 1 : count), 0);
+  if (!isFew(zeros, bytes.length)) return undefined;
   if (decode(bytes, 'utf-8') !== undefined) return { encoding: 'utf-8', guessed: false };
   return { encoding: likely(bytes), guessed: true };
 }

@@ -29,7 +29,40 @@ const OPEN_DOCUMENT: Record<string, FileFormat> = {
 /** EBU Tech 3306: a WAV file that may be larger than 4 GB. */
 const RF64 = [0x52, 0x46, 0x36, 0x34];
 /** What browsers do not play, or not all of them. */
-const FILMS = new Set(['mov', '3gp', '3g2', 'avi', 'asf', 'flv', 'mpg', 'mkv', 'mts', 'ts', 'amr', 'caf', 'aif']);
+const SOUNDS = new Set([
+  'amr',
+  'caf',
+  'aif',
+  'aiff',
+  'ac3',
+  'mid',
+  'ape',
+  'wv',
+  'dsf',
+  'voc',
+  'mpc',
+  'm4b',
+  'f4a',
+  'f4b',
+]);
+const FILMS = new Set([
+  'mov',
+  '3gp',
+  '3g2',
+  'avi',
+  'asf',
+  'flv',
+  'mpg',
+  'mkv',
+  'mts',
+  'ts',
+  'ogv',
+  'ogm',
+  'f4v',
+  'f4p',
+]);
+/** Of these containers the name tells whether there is a picture in them. */
+const SOUND_ENDINGS = new Set([...SOUNDS, 'wma', 'mka', 'aac', 'mp3', 'm4a', 'wav', 'ra', 'mp2']);
 
 /**
  * Whether a QuickTime film holds what an MP4 holds too and all browsers play: H.264, or sound alone (QuickTime File Format, “Video
@@ -105,19 +138,23 @@ export interface Detected {
 export async function detectFormat(bytes: Uint8Array, fileName: string, encoding?: Encoding): Promise<Detected> {
   if (bytes.length === 0) throw documentErrors.empty();
   const named = formatOfEnding(endingOf(fileName));
-  const format = await formatOfBytes(bytes, named);
+  const format = await formatOfBytes(bytes, named, endingOf(fileName));
   if (format) return { format, misnamed: named !== undefined && named !== format };
   if (decodeText(bytes, encoding) === undefined) throw named ? documentErrors.broken(named) : documentErrors.unknown();
   if (named && TEXTS.includes(named)) return { format: named, misnamed: false };
   if (named) throw documentErrors.otherText(fileName);
-  if (endingOf(fileName) !== '') throw documentErrors.unknown();
+  // A program, data, a script, TeX: text is text, whatever its name ends with.
   return { format: 'text', misnamed: false };
 }
 
 const isMarkedText = (bytes: Uint8Array): boolean =>
   (startsWith(bytes, [0xff, 0xfe]) || startsWith(bytes, [0xfe, 0xff])) && decodeText(bytes) !== undefined;
 
-async function formatOfBytes(bytes: Uint8Array, named: FileFormat | undefined): Promise<FileFormat | undefined> {
+async function formatOfBytes(
+  bytes: Uint8Array,
+  named: FileFormat | undefined,
+  ending: string,
+): Promise<FileFormat | undefined> {
   if (startsWith(bytes, COMPOUND_FILE))
     throw Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).includes(ENCRYPTED_PACKAGE)
       ? documentErrors.locked(named)
@@ -131,6 +168,8 @@ async function formatOfBytes(bytes: Uint8Array, named: FileFormat | undefined): 
   if (type?.mime === 'image/heic' || type?.mime === 'image/heif' || type?.ext === 'heic') throw documentErrors.heic();
   if (startsWith(bytes, RF64)) return 'wav';
   if (type?.ext === 'mov' && isPlayable(bytes)) return 'mp4';
+  if (type && (SOUNDS.has(type.ext) || (FILMS.has(type.ext) && SOUND_ENDINGS.has(ending))))
+    throw documentErrors.sound();
   if (type && FILMS.has(type.ext)) throw documentErrors.film();
   if (type?.ext === 'tif') throw documentErrors.tiff();
   if (type && BY_SIGNATURE[type.ext]) return BY_SIGNATURE[type.ext];
@@ -153,6 +192,7 @@ function formatOfZip(bytes: Uint8Array, named: FileFormat | undefined): FileForm
 }
 
 function unreadOpenDocument(mediaType: string): DocumentError {
+  if (mediaType === 'application/epub+zip') return documentErrors.book();
   if (!mediaType.startsWith('application/vnd.oasis.opendocument.')) return documentErrors.unknown();
   return /spreadsheet/u.test(mediaType) ? documentErrors.otherTable() : documentErrors.otherOpenDocument();
 }

@@ -132,6 +132,13 @@ export const documentErrors = {
     new DocumentError(
       'There is no text in this document that could be marked. If it shows something else, hand it in as a PDF; otherwise check that you chose the right file.',
     ),
+  noNotebook: () =>
+    new DocumentError('This notebook (.ipynb) is damaged or not complete. Save it again and hand in the new file.'),
+  sound: () =>
+    new DocumentError(
+      'This recording is of a kind that many browsers cannot play. Export it as .mp3, .m4a or .wav and hand that in.',
+    ),
+  book: () => new DocumentError('E-books (.epub) cannot be read here. Save it as .docx, .odt or PDF and hand that in.'),
   emptyCells: () =>
     new DocumentError(
       'There is nothing in the cells of this workbook that could be marked; charts and drawings cannot be read from it. Hand them in as a PDF.',
@@ -154,6 +161,7 @@ export const documentErrors = {
 export const documentNotes = {
   misnamed: (format: FileFormat) =>
     `Its name says something else, but inside it is a ${FORMAT_NAMES[format]}, and it was read as that.`,
+  h265: 'This film is stored as H.265 (HEVC), which some browsers can’t play. If the picture stays black, export it as H.264 and hand that in.',
   guessed:
     'It does not say how its letters are stored, so that was guessed. If letters look wrong, choose another way.',
 };
@@ -166,6 +174,8 @@ export interface Reading {
   pictures?: DocumentPicture[];
   /** As what its characters were read, where nothing says so. */
   guessed?: Encoding | undefined;
+  /** What else its student should know. */
+  notes?: readonly string[];
 }
 
 /** How far a reader is. */

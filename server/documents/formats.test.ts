@@ -241,7 +241,7 @@ describe('a PowerPoint placeholder', () => {
 });
 
 describe('text files', () => {
-  it('Markdown comes with headings, lists, tables and marks; HTML inside of it stays text', async () => {
+  it('Markdown comes with headings, lists, tables and marks; HTML that is no markup stays text', async () => {
     const folio = await sample('usha-ramanathan.md');
     expect(folio.title).toBe('Three Names for One Bay');
     expect(typesIn(folio).sort()).toEqual(['heading', 'item', 'paragraph', 'table']);

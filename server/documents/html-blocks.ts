@@ -17,6 +17,10 @@ const MARKS: Record<string, Mark> = {
   del: 'strike',
   sup: 'superscript',
   sub: 'subscript',
+  code: 'code',
+  kbd: 'code',
+  samp: 'code',
+  tt: 'code',
 };
 
 /** How mammoth marks the call of a footnote or endnote, and the way back from the note to its call. */
@@ -79,11 +83,20 @@ function settingOf(element: Element): Setting {
 type BlockReader = (element: Element, depth: number) => Block[];
 
 const heading: BlockReader = (element) => [
-  { type: 'heading', level: Number(element.tagName.charAt(1)), runs: runsOf(element.childNodes), ...settingOf(element) },
+  {
+    type: 'heading',
+    level: Number(element.tagName.charAt(1)),
+    runs: runsOf(element.childNodes),
+    ...settingOf(element),
+  },
   ...picturesOf(element),
 ];
 const paragraph: BlockReader = (element) => [
   { type: 'paragraph', runs: runsOf(element.childNodes), ...settingOf(element) },
+  ...picturesOf(element),
+];
+const preformatted: BlockReader = (element) => [
+  { type: 'paragraph', runs: runsOf(element.childNodes, ['code']), ...settingOf(element) },
   ...picturesOf(element),
 ];
 const container: BlockReader = (element, depth) => blocksOf(element.childNodes, depth);
@@ -129,7 +142,7 @@ const BLOCKS: Record<string, BlockReader | undefined> = {
   h5: heading,
   h6: heading,
   p: paragraph,
-  pre: paragraph,
+  pre: preformatted,
   ...Object.fromEntries(
     [
       ...['html', 'body', 'main', 'div', 'section', 'article', 'header', 'footer', 'nav', 'aside', 'blockquote'],

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
 import { parseFragment } from 'parse5';
 import { describe, expect, it } from 'vitest';
-import { canonicalText, leafText } from '#core/folio';
+import { canonicalText, leafText, textBlocks, type Block } from '#core/folio';
+import { readFileSync } from 'node:fs';
 import { hexColor, partsOf, withLuminance } from './color.ts';
 import { isCutShort } from './cut-short.ts';
 import { decodeText } from './decode-text.ts';
@@ -139,6 +140,73 @@ describe('decodeText', () => {
     const bytes = Buffer.from(hex.replaceAll(' ', ''), 'hex');
     expect(decodeText(bytes)).toEqual({ text, encoding, guessed: true });
     expect(decodeText(bytes, encoding)).toEqual({ text, encoding, guessed: false });
+  });
+});
+
+describe('text that is more than paragraphs', () => {
+  const blocksOf = async (text: string, name: string) => {
+    const { file, pictures } = await readDocument(Buffer.from(text), name);
+    const [leaf] = file.leaves;
+    return { blocks: leaf?.kind === 'text' ? leaf.blocks : [], pictures, format: file.format };
+  };
+  const textsOf = (blocks: readonly Block[]): string[] =>
+    textBlocks(blocks).map(({ runs }) => runs.map(({ text }) => text).join(''));
+
+  it('is Markdown with footnotes, tasks, formulas and front matter, and shows no tags', async () => {
+    const { blocks } = await blocksOf(
+      [
+        '---\ntitle: Log\n---',
+        'A <b>bold</b> word<!-- hidden -->, `code`, and a note.[^1]',
+        '- [x] done\n- [ ] open',
+        'So $a^2$ is it.',
+        'A List<String> stays.',
+        '```js\nlet a = 1;\n```',
+        '[^1]: Said below.',
+      ].join('\n\n'),
+      'log.md',
+    );
+    expect(textsOf(blocks)).toEqual([
+      'A bold word, code, and a note.',
+      '☑ done',
+      '☐ open',
+      'So a2 is it.',
+      'A List<String> stays.',
+      'let a = 1;\n',
+      'Said below.',
+    ]);
+    const runs = textBlocks(blocks).flatMap((block) => block.runs);
+    expect(runs.find(({ note }) => note)).toMatchObject({ note: '1', text: '' });
+    expect(runs.find(({ math }) => math)).toMatchObject({ text: 'a2', math: { element: 'math' } });
+    expect(runs.filter(({ marks }) => marks.includes('code')).map(({ text }) => text)).toEqual([
+      'code',
+      'let a = 1;\n',
+    ]);
+  });
+
+  it('is text under any ending, also with a few control characters, but no other bytes', async () => {
+    for (const name of ['paper.tex', 'sort.py', 'Main.java', 'data.json', 'guide.rst', 'NOTES', 'x.unknown'])
+      expect(await blocksOf('Low tide\u000c at four', name)).toMatchObject({ format: 'text' });
+    expect(textsOf((await blocksOf('one\u0001 two\u0000 three', 'a.txt')).blocks)).toEqual(['one two three']);
+    await expect(readDocument(Buffer.from([1, 2, 3, 0, 5, 6, 7, 8, 9, 14, 15, 16]), 'a.py')).rejects.toThrow('kind');
+  });
+
+  it('is a notebook by its cells', async () => {
+    const cell = (cell_type: string, source: string | string[], outputs?: object[]): object => ({
+      ...{ cell_type, source, metadata: {} },
+      ...(outputs && { outputs }),
+    });
+    const png = readFileSync(new URL('../../demo/documents/oyuna-batbayar.png', import.meta.url)).toString('base64');
+    const notebook = {
+      cells: [
+        cell('markdown', ['# Tides\n', 'Measured *twice*.']),
+        cell('code', 'print(1 < 2)', [{ output_type: 'stream', text: ['True\n'] }]),
+        cell('code', '', [{ output_type: 'display_data', data: { 'image/png': png, 'text/plain': '<Figure>' } }]),
+      ],
+    };
+    const { blocks, pictures } = await blocksOf(JSON.stringify(notebook), 'tides.ipynb');
+    expect(textsOf(blocks)).toEqual(['Tides', 'Measured twice.', 'print(1 < 2)', 'True\n']);
+    expect([blocks.at(-1)!.type, pictures.length]).toEqual(['picture', 1]);
+    await expect(readDocument(Buffer.from('{"cells": 1}'), 'a.ipynb')).rejects.toThrow('notebook');
   });
 });
 

@@ -50,6 +50,7 @@ export const readDocument: ReadDocument = async (bytes, fileName, options = {}) 
     leaves,
     pictures = [],
     guessed,
+    notes: told = [],
   } = await readOrRefuse(() => read(bytes, fileName, options), format);
   if (pictures.length > 0 && pictures.some((await import('./picture.ts')).isTooLarge))
     throw documentErrors.pictureTooLarge();
@@ -63,6 +64,7 @@ export const readDocument: ReadDocument = async (bytes, fileName, options = {}) 
   if (isTooMuch([bulk])) throw documentErrors.tooMuchText();
   const notes = [
     ...(misnamed ? [{ note: documentNotes.misnamed(format), encoding: null }] : []),
+    ...told.map((note) => ({ note, encoding: null })),
     ...(guessed ? [{ note: documentNotes.guessed, encoding: guessed }] : []),
   ];
   return { file, pictures, bulk, notes };

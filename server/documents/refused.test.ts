@@ -171,7 +171,9 @@ describe('what cannot be read at all', () => {
     ['a TIFF', fixture('bars.tiff'), 'a.tiff', 'Save it as JPEG or PNG'],
     ['an OpenDocument table', openDocument('spreadsheet'), 'a.ods', '.xlsx or .csv'],
     ['an OpenDocument drawing', openDocument('graphics'), 'a.odg', 'Save it as PDF'],
-    ['source code', Buffer.from('{"a": 1}'), 'package.json', 'cannot be read here'],
+    ['an e-book', zipSync({ mimetype: strToU8('application/epub+zip') }), 'a.epub', 'E-books'],
+    ['a sound in AIFF', Buffer.from('FORM\0\0\0\x20AIFFCOMM', 'latin1'), 'a.aiff', 'This recording is of a kind'],
+    ['a sound in AMR', Buffer.from('#!AMR\n\x3c', 'latin1'), 'a.amr', 'This recording is of a kind'],
   ])('is refused with advice: %s', async (_, bytes, name, sentence) => {
     expect(await refusal(bytes, name)).toContain(sentence);
   });

@@ -1,6 +1,6 @@
 import { parseBuffer } from 'music-metadata';
 import { endOfMp4, isCutShort } from './cut-short.ts';
-import { documentErrors, type FileFormat, type Reader } from './document.ts';
+import { documentErrors, documentNotes, type FileFormat, type Reader } from './document.ts';
 import { headOfWebm, lengthOfWebm } from './webm-live.ts';
 
 export const SOUND_TYPES = {
@@ -44,9 +44,12 @@ export const readSound =
     const video = found.hasVideo === true || (found.trackInfo ?? []).some(({ type }) => type === 1);
     if (!found.hasAudio && !video) throw documentErrors.noSound(format);
     if (isCutShort(bytes, format)) throw documentErrors.broken(format);
+    const h265 =
+      format === 'mp4' && (found.trackInfo ?? []).some(({ codecName }) => /hvc1|hev1|hevc/iu.test(codecName ?? ''));
     const duration = found.duration ?? (format === 'webm' ? lengthOfWebm(bytes) : undefined);
     return {
       title: common.title,
+      ...(h265 && { notes: [documentNotes.h265] }),
       leaves: [
         {
           kind: 'sound',

@@ -149,7 +149,8 @@ function textOf(cell: Element, { strings, formats }: Sources): string {
   const value = child(cell, 'v')?.textContent ?? undefined;
   const type = attribute(cell, 't') ?? 'n';
   if (type === 'inlineStr') return stringText(child(cell, 'is') ?? cell);
-  if (value === undefined || (value === '' && child(cell, 'f'))) {
+  // A result that is empty is a text; a formula that nobody has computed has none.
+  if (value === undefined || (value === '' && type !== 'str' && child(cell, 'f'))) {
     const formula = child(cell, 'f')?.textContent;
     return formula ? `=${formula}` : '';
   }

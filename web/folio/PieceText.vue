@@ -99,6 +99,11 @@ const Words: FunctionalComponent = () => {
 .strike {
   text-decoration: line-through;
 }
+.code {
+  font-family: ui-monospace, 'DejaVu Sans Mono', Menlo, Consolas, monospace;
+  font-size: 0.92em;
+  white-space: pre-wrap;
+}
 .superscript {
   vertical-align: super;
   font-size: 0.75em;
