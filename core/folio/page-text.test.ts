@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { partRunningHeads, placedTexts, type DrawnText } from './index.ts';
+import { asWritten } from './page-script.ts';
 
 const at = (text: string, x: number, y: number, more: Partial<DrawnText> = {}): DrawnText => ({
   text,
@@ -151,5 +152,53 @@ describe('partRunningHeads', () => {
 
   it('leaves lines that stand there once', () => {
     expect(read(['we said', 'he found', 'they knew'])[0]).toContain('we said that the water');
+  });
+});
+
+describe('Arabic and Persian', () => {
+  it('are the letters that were typed, not the forms in which they are drawn', () => {
+    // U+FE8D … are forms of one letter each, U+FEFB is two (Unicode Character Database, compatibility decompositions).
+    const text = placedTexts([at('\ufe97\ufee2 \ufefb', 0, 0)]).map((one) => one.text);
+    expect(text).toEqual(['تم لا']);
+    expect(asWritten('\ufdf2')).toBe('الله');
+    expect(asWritten('ﬁn')).toBe('ﬁn');
+  });
+
+  it('have their brackets open and close as they are read, also where one stands alone', () => {
+    expect(asWritten(')قبل الظهر( في')).toBe('(قبل الظهر) في');
+    expect(asWritten('»نعم« قال')).toBe('«نعم» قال');
+    expect(asWritten('الدالة f(x) هنا في السطر الأول')).toBe('الدالة f(x) هنا في السطر الأول');
+    const line = [at('قال', 45, 0), at(')', 40, 0), at('نعم', 25, 0), at('(', 20, 0)];
+    expect(
+      placedTexts(line)
+        .map(({ text }) => text)
+        .join(''),
+    ).toBe('قال(نعم)');
+  });
+
+  it('have an accent at its letter', () => {
+    expect(asWritten('جمله \u0654 فارسی')).toBe('جمله\u0654 فارسی');
+  });
+});
+
+describe('Japanese that is set down the page', () => {
+  const down = (text: string, x: number): DrawnText[] =>
+    [...text].map((sign, index) => at(sign, x, index * 12, { width: 10 }));
+  it('is a column each, and no paragraph for every sign', () => {
+    const texts = placedTexts([...down('海辺を歩いた。', 100), ...down('鳥がいた。', 80)]);
+    expect(
+      texts
+        .map(({ text, glue }) => text + glue)
+        .join('')
+        .trim()
+        .split('\n'),
+    ).toHaveLength(1);
+    expect(texts.map(({ text }) => text).join('')).toBe('海辺を歩いた。鳥がいた。');
+    expect(new Set(texts.map(({ angle }) => angle))).toEqual(new Set([90]));
+  });
+
+  it('is left alone where it runs across', () => {
+    const across = [...'海辺を歩いた'].map((sign, index) => at(sign, index * 12, 0, { width: 10 }));
+    expect(placedTexts(across).map(({ angle }) => angle)).toEqual(Array(6).fill(undefined));
   });
 });

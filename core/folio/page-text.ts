@@ -1,5 +1,6 @@
 import type { PlacedText } from './leaf.ts';
-import { isRightToLeft, spokenOrder, touchesWithoutSpace } from './page-script.ts';
+import { asWritten, isRightToLeft, spokenOrder, touchesWithoutSpace } from './page-script.ts';
+import { inColumns } from './page-columns.ts';
 import { readingOrder } from './reading-order.ts';
 
 /** Characters as a page draws them in one go, in the order in which it draws them; lengths in points, `y` down from the top. */
@@ -76,6 +77,8 @@ function inOrder(lines: Line[]): Line[] {
 }
 
 const apart = (one: Part, next: Part): boolean => {
+  // An accent belongs to the letter before it, wherever it was drawn.
+  if (/^\p{M}/u.test(next.text)) return false;
   const gap = Math.max(next.left - one.right, one.left - next.right);
   // Signs that stand for words are spread over the line.
   const least = touchesWithoutSpace(one.text, next.text) ? 4 * WORD_GAP : WORD_GAP;
@@ -90,7 +93,8 @@ function partOf(drawn: DrawnText): Part {
   return { ...drawn, left, right: left + drawn.width, top, bottom: top + drawn.height };
 }
 
-function linesOf(drawn: readonly DrawnText[]): Line[] {
+function linesOf(upright: readonly DrawnText[]): Line[] {
+  const drawn = inColumns(upright.map((one) => ({ ...one, text: asWritten(one.text) })));
   const lines: Line[] = [];
   let pendingSpace = false;
   for (const one of drawn) {
