@@ -10,6 +10,8 @@ import type {
 import { z } from 'zod';
 import { Hundredths, Id, Instant } from './basics.ts';
 
+const LONGEST_GRADE = 60;
+
 /** Of what is set: more is a slip of the finger. */
 export const Points = Hundredths.min(0).max(1_000_00);
 const Percent = Hundredths.min(0).max(100_00);
@@ -26,7 +28,7 @@ export const Rubric = z.array(
 ) satisfies z.ZodType<CoreCriterion[]>;
 
 export const Scale = z.array(
-  z.object({ grade: z.string().min(1), from: Hundredths.min(0).max(10_000) }),
+  z.object({ grade: z.string().min(1).max(LONGEST_GRADE), from: Hundredths.min(0).max(10_000) }),
 ) satisfies z.ZodType<CoreBand[]>;
 
 export const Score = z.union([

@@ -4,7 +4,13 @@ import { LanguageTag } from './basics.ts';
 
 /** As much as is said in the longest recording: three hours at three words a second. */
 export const MOST_SAID = 250_000;
-export const SpokenText = z.string().max(MOST_SAID);
+/** Three hours, the longest of a recording, at more words a minute than anybody speaks. */
+const MOST_WORDS = 40_000;
+const wordsIn = (text: string): number => (text.match(/\s\S/gu)?.length ?? 0) + 1;
+export const SpokenText = z
+  .string()
+  .max(MOST_SAID)
+  .refine((text) => wordsIn(text) <= MOST_WORDS, `These are more than ${MOST_WORDS} words`);
 
 const TranscriptSource = z.enum(['machine', 'person', 'bank']);
 

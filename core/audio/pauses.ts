@@ -1,3 +1,4 @@
+import { max } from 'd3-array';
 import type { Span } from './edit.ts';
 
 /** A slice is a pause where it is not louder than this share of the loudest one; speech is 20 dB and more above its pauses (common practice). */
@@ -17,7 +18,7 @@ export function splitAtPauses(peaks: readonly number[], duration: number, count:
 
 /** The middles of the longest runs of quiet slices, in their order; silence before and after what is said is none. */
 function longestPauses(peaks: readonly number[], most: number): number[] {
-  const quiet = Math.max(0, ...peaks) * QUIET_SHARE;
+  const quiet = (max(peaks) ?? 0) * QUIET_SHARE;
   const pauses: { from: number; to: number }[] = [];
   let from: number | undefined;
   for (const [at, peak] of peaks.entries()) {

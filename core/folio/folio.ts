@@ -1,3 +1,4 @@
+import { min } from 'd3-array';
 import { isTextBlock, type Block, type TextBlock } from './blocks.ts';
 import { leafText, type Leaf, type NewLeaf } from './leaf.ts';
 
@@ -104,7 +105,7 @@ export function bulkOf(leaves: readonly NewLeaf[]): { characters: number; lines:
 
 /** The words of the highest heading of a text, if it has one. */
 export function titleOf(blocks: readonly Block[]): string | undefined {
-  const highest = Math.min(...blocks.map((block) => (block.type === 'heading' ? block.level : Infinity)));
+  const highest = min(blocks, (block) => (block.type === 'heading' ? block.level : Infinity));
   const heading = blocks.find((block) => block.type === 'heading' && block.level === highest);
   const title = heading && isTextBlock(heading) ? wordsOf(heading) : '';
   return title.replace(/\s+/g, ' ').trim() || undefined;

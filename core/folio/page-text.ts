@@ -1,4 +1,5 @@
 import type { PlacedText } from './leaf.ts';
+import { max } from 'd3-array';
 import { asWritten, isRightToLeft, spokenOrder, touchesWithoutSpace } from './page-script.ts';
 import { inColumns } from './page-columns.ts';
 import { readingOrder } from './reading-order.ts';
@@ -169,7 +170,7 @@ function endsParagraph(line: Line, next: Line, lines: readonly Line[], leading: 
   const column = lines.filter(
     (other) => other.angle === line.angle && Math.abs(begin(other) - begin(line)) < 3 * line.size,
   );
-  const width = Math.max(...column.map(({ left, right }) => (rightToLeft ? -left : right))) - begin(line);
+  const width = max(column, ({ left, right }) => (rightToLeft ? -left : right))! - begin(line);
   return line.right - line.left < 0.72 * width || begin(next) - begin(line) > line.size;
 }
 

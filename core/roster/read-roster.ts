@@ -1,4 +1,5 @@
 import { withoutEnds } from '../text/index.ts';
+import { max } from 'd3-array';
 import Papa from 'papaparse';
 
 /** One student as a list has them. */
@@ -89,7 +90,7 @@ const roleOfHeading = (cell: string): Role =>
 
 /** What most cells of a column look like. */
 function guessedRoles(rows: readonly (readonly string[])[], delimiter: string): Role[] {
-  const width = Math.max(0, ...rows.map((cells) => cells.length));
+  const width = max(rows, (cells) => cells.length) ?? 0;
   const roles = Array.from({ length: width }, (_, column): Role => {
     const cells = rows.map((row) => row[column] ?? '').filter((cell) => cell !== '');
     const most = (looks: (cell: string) => boolean): boolean => cells.filter(looks).length * 2 > cells.length;

@@ -28,12 +28,8 @@ export function carried(before: readonly Word[], text: string, duration: number)
     let end = at;
     while (end < now.length && !known.has(end)) end++;
     const free = { start: words.at(-1)?.end ?? 0, end: known.get(end)?.start ?? duration };
-    words.push(
-      ...shared(
-        now.slice(at, end).map((token) => token.text),
-        free,
-      ),
-    );
+    const fresh = now.slice(at, end).map((token) => token.text);
+    for (const word of shared(fresh, free)) words.push(word);
     at = end;
   }
   return words;

@@ -21,7 +21,7 @@ export function proportional(text: string, speech: readonly Span[]): Word[] {
   speech.forEach((span, index) => {
     passed += lengths[index]! / seconds;
     const to = index === speech.length - 1 ? words.length : boundary(words, ends, from, passed);
-    placed.push(...shared(words.slice(from, to), span));
+    for (const word of shared(words.slice(from, to), span)) placed.push(word);
     from = to;
   });
   return placed;

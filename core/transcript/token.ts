@@ -22,7 +22,12 @@ export function tokens(text: string): Token[] {
  * What is said of a word: lower case, without punctuation; apostrophes and hyphens inside of it stay.
  * `“Look,` → `look`, `it’s` → `it's`.
  */
-export const spoken = (word: string): string =>
+export const spoken = (word: string): string => (PLAIN.test(word) ? word : withoutMarks(word));
+
+/** Most words are as they are said already. */
+const PLAIN = /^[a-z]+$/u;
+
+const withoutMarks = (word: string): string =>
   withoutEnds(
     word
       .normalize('NFC')

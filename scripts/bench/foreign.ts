@@ -20,25 +20,30 @@ const REFUSED = new Set([400, 403, 404, 409, 415]);
  * Texts that are built to take long, a megabyte where an endpoint takes as much: how long the worst answers took, and for how long the
  * server answered nobody else meanwhile.
  * @param only endpoints whose path holds this
+ * @param onAsked told of each answer
  */
-export async function benchForeign(only = ''): Promise<object> {
+export async function benchForeign(only = '', onAsked?: (one: Asked) => void): Promise<object> {
   const dataFolder = await mkdtemp(path.join(tmpdir(), 'vivid-foreign-'));
   const db = await openDatabase({ databaseUrl: undefined, dataFolder, cacheFolder: path.join(ROOT, '.cache') });
   const school = await startTestSchool(db);
   const asked: Asked[] = [];
+  const add = (one: Asked): void => {
+    asked.push(one);
+    onAsked?.(one);
+  };
   try {
     const ids = await oneOfEach(db, school);
     const endpoints = (await allEndpoints()).filter(({ path }) => path.includes(only));
     for (const endpoint of endpoints)
       for (const client of [school.as.teacher, school.as.author]) {
         const ask = { client, endpoint, ids };
-        for (const what of repetitionsFor(endpoint)) asked.push(await askWithText({ ...ask, what, bytes: BYTES }));
+        for (const what of repetitionsFor(endpoint)) add(await askWithText({ ...ask, what, bytes: BYTES }));
         if (!endpoint.upload) continue;
         for (const name of Object.keys(FILES)) {
           // Who may not, or what is of no use to it, is not asked sixty times.
           const first = await askWithFile({ ...ask, what: 'a ', bytes: 1000 }, name);
           if (REFUSED.has(first.status)) continue;
-          for (const what of REPEATED) asked.push(await askWithFile({ ...ask, what, bytes: BYTES }, name));
+          for (const what of REPEATED) add(await askWithFile({ ...ask, what, bytes: BYTES }, name));
         }
       }
   } finally {

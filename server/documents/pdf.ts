@@ -1,4 +1,5 @@
 import { partRunningHeads, placedTexts, type DrawnText, type PageLeaf } from '#core/folio';
+import { min } from 'd3-array';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import {
@@ -134,7 +135,7 @@ function withTyped(drawn: readonly DrawnText[], typed: readonly DrawnText[]): Dr
         ? Infinity
         : Math.hypot(Math.max(0, text.y - y - height), Math.max(0, text.x - x - width));
     const distances = all.map((one) => (one.text.trim() === '' ? Infinity : away(one)));
-    const nearest = Math.min(...distances);
+    const nearest = min(distances)!;
     all.splice(nearest === Infinity ? all.length : distances.lastIndexOf(nearest) + 1, 0, text);
   }
   return all;

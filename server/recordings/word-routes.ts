@@ -10,7 +10,7 @@ import {
   setTranslation,
   type Recording,
 } from '../../contract/recordings.ts';
-import type { Transcript } from '../../contract/transcripts.ts';
+import { SpokenText, type Transcript } from '../../contract/transcripts.ts';
 import type { Reader } from '../access/visible.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
@@ -65,7 +65,10 @@ export function wordRoutes(context: Context): Router {
   serve(router, context, importCaptions, 'recording.mend', async ({ params: { recording }, body, ...asker }) => {
     const { sound } = await answer(recording, asker);
     const { language, content } = body;
-    const transcript = looksLikeCaptions(content)
+    const timed = looksLikeCaptions(content);
+    // Captions have their times beside their words.
+    if (!timed && !SpokenText.safeParse(content).success) throw problems.textTooLarge();
+    const transcript = timed
       ? await ofCaptions(content, language, asker.person.id)
       : mended(undefined, { language, text: content.trim(), read: true }, sound.duration);
     return keep(recording, transcript, asker);
@@ -75,6 +78,7 @@ export function wordRoutes(context: Context): Router {
     const read = await readTextApart(who, { kind: 'captions', text: content }).catch((error: unknown) => {
       throw error instanceof NotReadable ? problems.noCaptions() : error;
     });
+    if (!SpokenText.safeParse(read.text).success) throw problems.textTooLarge();
     return { language, ...read, source: 'person', engine: '', approximate: true, read: true };
   }
 

@@ -1,7 +1,8 @@
+import { max } from 'd3-array';
 import { type Detector } from '../detector.ts';
 
 const longest = (sentences: readonly string[]): number =>
-  Math.max(0, ...sentences.map((sentence) => sentence.split(/\s+/u).length));
+  max(sentences, (sentence) => sentence.split(/\s+/u).length) ?? 0;
 
 export const longSentence: Detector = {
   name: 'long-sentence',

@@ -1,8 +1,8 @@
+import { max } from 'd3-array';
 import { type Detector } from '../detector.ts';
 import { counted } from '../vector.ts';
 
-const most = (stems: readonly string[]): number =>
-  Math.max(0, ...counted(stems.filter(({ length }) => length > 2)).values());
+const most = (stems: readonly string[]): number => max(counted(stems.filter(({ length }) => length > 2)).values()) ?? 0;
 
 export const repeatedWord: Detector = {
   name: 'repeated-word',
