@@ -20,7 +20,7 @@ beforeEach(() => {
 
 describe('handing in files', () => {
   const file = (name: string, bytes = 10): File => new File([new Uint8Array(bytes)], name);
-  const school = { name: 'S', samplePeople: [], empty: false, limits: { fileBytes: 1024 * 1024 } };
+  const school = { name: 'S', zone: 'UTC', samplePeople: [], empty: false, limits: { fileBytes: 1024 * 1024 } };
 
   async function form() {
     server.mockImplementation(() => Promise.resolve(Response.json(school)));
