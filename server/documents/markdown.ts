@@ -1,4 +1,4 @@
-import katex from '@vscode/markdown-it-katex';
+import katexModule from '@vscode/markdown-it-katex';
 import MarkdownIt from 'markdown-it';
 import footnote from 'markdown-it-footnote';
 import frontMatter from 'markdown-it-front-matter';
@@ -6,6 +6,9 @@ import taskLists from 'markdown-it-task-lists';
 import { decodeText, guessedIn } from './decode-text.ts';
 import { documentErrors, type Reader, type Reading } from './document.ts';
 import { readingOfHtml } from './html.ts';
+
+/** A module of the older kind, whose `default` Node keeps apart and other loaders do not. */
+const katex = ('default' in katexModule ? katexModule.default : katexModule) as typeof katexModule;
 
 /**
  * CommonMark with tables and strikethrough, footnotes, task lists and formulas. HTML inside of it is read as a web page is, of which only

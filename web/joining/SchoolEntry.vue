@@ -34,6 +34,7 @@ const save = () =>
   display: grid;
   gap: 10px;
   justify-items: start;
+  margin-top: 14px;
   max-width: 420px;
 }
 .school > :deep(.v-input) {

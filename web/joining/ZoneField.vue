@@ -13,8 +13,11 @@ const items = [...new Set(['UTC', zone.value, ...Intl.supportedValuesOf('timeZon
     v-model="zone"
     :items="items"
     label="Time zone"
-    hint="For due dates in exported files, and for the quiet hours of people who haven’t signed in yet."
-    persistent-hint
+    density="default"
     hide-no-data
+    aria-describedby="zone-hint"
   />
+  <p id="zone-hint" class="fine">
+    For due dates in exported files, and for the quiet hours of people who haven’t signed in yet.
+  </p>
 </template>
