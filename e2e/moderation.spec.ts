@@ -58,6 +58,6 @@ test('a colleague marks a work again without seeing anything of it, and both set
   await first.getByRole('button', { name: 'All as the second marker' }).click();
   await first.getByLabel('Why').fill('We read it together.');
   await first.getByRole('button', { name: 'Settle' }).click();
-  await expect(first.getByText('Settled, and kept here.')).toBeVisible();
+  await expect(first.getByText('Settled.', { exact: true })).toBeVisible();
   await expect(first.getByRole('button', { name: new RegExp(`^${name}.*settled`) })).toBeVisible();
 });
