@@ -87,7 +87,7 @@ describe('vivid read', () => {
   it.each([
     ['a file that is not there', 'nowhere.docx', 'There is no file'],
     ['a folder', 'demo', 'This is a folder'],
-    ['what is no document', 'package.json', 'of a kind that cannot be read here'],
+    ['what is no document', process.execPath, 'of a kind that cannot be read here'],
   ])('says in one line what is wrong with %s', async (_, file, sentence) => {
     const { code, out, err } = await vivid(['read', file]);
     expect([code, out]).toEqual([1, '']);
