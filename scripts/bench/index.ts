@@ -10,6 +10,7 @@ import { benchReattach } from './reattach.ts';
 import { benchDesk } from './desk.ts';
 import { benchOpening } from './opening.ts';
 import { benchQueue } from './queue.ts';
+import { benchReading } from './reading.ts';
 import { benchSchool } from './school.ts';
 import { benchSpeech } from './speech.ts';
 import { benchSplit } from './split.ts';
@@ -29,6 +30,7 @@ const SUBJECTS: Record<string, () => object | Promise<object>> = {
   opening: benchOpening,
   queue: benchQueue,
   reattach: () => benchReattach(),
+  reading: benchReading,
   school: benchSchool,
   speech: benchSpeech,
   split: benchSplit,
