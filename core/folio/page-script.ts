@@ -10,21 +10,21 @@ export function isRightToLeft(text: string): boolean {
   return letters > 0 && 2 * (text.match(RIGHT_TO_LEFT)?.length ?? 0) > letters;
 }
 
-/** Arabic letters by how they are joined, and their ligatures (Unicode Standard, U+FB50 to U+FDFF and U+FE70 to U+FEFF). */
+/** Arabic presentation forms and ligatures (Unicode Standard, U+FB50 to U+FDFF and U+FE70 to U+FEFF). */
 const PRESENTATION_FORM = /[\ufb50-\ufdff\ufe70-\ufefc]+/gu;
 const MIRRORED = new Map([...'()[]{}<>«»‹›'].map((sign, at, all) => [sign, all[at % 2 === 0 ? at + 1 : at - 1]!]));
 const BRACKET = /[()[\]{}<>«»‹›]/gu;
-/** Brackets within words that are read from left to right, as in `f(x)`, after they were turned with the rest. */
+/** Brackets inside left-to-right words, as in `f(x)`, after they were mirrored with the rest. */
 const TURNED_WRONGLY = /(?<=[\p{Script=Latin}\p{N}])[)\]}>][\p{Script=Latin}\p{N} ,.+-]{0,200}[([{<]/gu;
 
-/** An accent that has a form of its own is drawn on a space. */
+/** The presentation form of an accent is a space with the accent on it. */
 const SPACED_ACCENT = /[ \u00a0](?=\p{M})/gu;
 
 const mirrored = (text: string): string => text.replace(BRACKET, (sign) => MIRRORED.get(sign)!);
 
 /**
- * What a page draws as it is written: letters instead of the forms in which they are joined, and brackets as they open and close, which a
- * page draws turned round where it runs from right to left (Unicode Standard Annex #9, rule L4).
+ * The text in logical form: plain Arabic letters instead of presentation forms, and brackets of right-to-left text mirrored back, because
+ * a PDF draws them mirrored (Unicode Standard Annex #9, rule L4).
  */
 export function asWritten(text: string): string {
   const letters = text.replace(PRESENTATION_FORM, (forms) => forms.normalize('NFKC'));
@@ -32,7 +32,7 @@ export function asWritten(text: string): string {
   return mirrored(letters).replace(TURNED_WRONGLY, mirrored).replace(SPACED_ACCENT, '');
 }
 
-/** The same for what stands by itself in a line: a bracket alone does not tell which way it is read. */
+/** Mirrors back brackets that were drawn apart from any letter, in a line that runs from right to left. */
 export const inRightToLeft = (text: string): string => (/[\p{L}\p{N}]/u.test(text) ? text : mirrored(text));
 
 /**

@@ -2,12 +2,12 @@ import type { Setting } from '#core/folio';
 import type { Document, Element } from '@xmldom/xmldom';
 import { attribute, child, children } from './xml.ts';
 
-/** How many styles may stand on each other. */
+/** The longest chain of styles that is followed. */
 const MOST_STYLES = 20;
 
 /**
- * How each paragraph is set, by its own properties or those of the style that it stands on (ECMA-376 Part 1, 17.3.1.6 and 17.3.1.13).
- * In a paragraph that runs from right to left, its alignment is told from there.
+ * The alignment and direction of each paragraph, from its own properties or its style (ECMA-376 Part 1, 17.3.1.6 and 17.3.1.13).
+ * In a right-to-left paragraph, `start` is the right edge.
  */
 export function docxSetting(styles: Document | undefined): (paragraph: Element) => Setting {
   const all = new Map(

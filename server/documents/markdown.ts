@@ -33,7 +33,7 @@ const isMarkup = (html: string): boolean =>
 const { escapeHtml } = markdown.utils;
 markdown.renderer.rules.html_inline = (tokens, at) => kept(tokens[at]!.content);
 markdown.renderer.rules.html_block = (tokens, at) => kept(tokens[at]!.content);
-/** A task that is done or open is told by a sign, as it is drawn. */
+/** HTML to render: a task's checkbox becomes a character, markup stays, anything else is escaped. */
 const kept = (html: string): string => {
   if (html.startsWith('<input class="task-list-item-checkbox"')) return html.includes('checked') ? '☑' : '☐';
   return isMarkup(html) ? html : escapeHtml(html);

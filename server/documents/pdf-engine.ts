@@ -12,8 +12,8 @@ const SMALLER_BYTES = 2900;
  *
  * - Its build for older engines replaces `Array.prototype.push` with core-js's, since V8 throws another type of error there for arrays
  *   that may not grow. A fresh realm has V8's own.
- * - V8 compiles its loop over the operators of a page anew for every other page, each time for objects of shapes that the next page
- *   doesn't have. Meanwhile such long functions are not optimised.
+ * - V8 recompiles PDF.js's loop over a page's operators for every other page, because object shapes change between pages. While pages
+ *   are read, functions that long aren't optimised.
  */
 export async function inPdfEngine<Result>(work: () => Promise<Result>): Promise<Result> {
   Array.prototype.push = runInNewContext('Array.prototype.push') as typeof Array.prototype.push;

@@ -22,7 +22,7 @@ interface Work {
 export function handInRoutes(context: Context): Router {
   const router = Router();
   const { db, readDocument, settings } = context;
-  /** What is being read for somebody at this moment. */
+  /** Reading progress by person. */
   const underWay = new Map<string, Reading>();
 
   serve(router, context, handIn, 'assignment.handIn', ({ params, person, files }) =>

@@ -124,7 +124,7 @@ export async function sendDue(
   return open.length - now.length;
 }
 
-/** A score without points takes what was there back (AGS 2.0, 3.4.5). */
+/** A score without points clears the earlier one (LTI Assignment and Grade Services 2.0, from memory). */
 const scoreOf = ({ result }: Due, userId: string): object => ({
   ...{ userId, timestamp: new Date().toISOString() },
   ...(result
@@ -146,7 +146,7 @@ async function sendOne(service: PlatformService, item: PlatformItem, due: Due, u
   try {
     await send(address).catch(async (error: unknown) => {
       if (!(error instanceof PlatformError && error.status === 404)) throw error;
-      // Somebody has deleted the column there, or the platform knows nobody of that name.
+      // The column was deleted on the platform, or the student isn't in its course.
       const again = await item.findAgain(address);
       if (again === address) throw error;
       await send(again);

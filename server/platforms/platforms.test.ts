@@ -338,7 +338,7 @@ describe.each(bodies)('a learning platform, on $name', ({ open }) => {
       expect([held(), await there()]).toEqual([undefined, undefined]);
     });
 
-    it('is looked at again where somebody deleted the column there', async () => {
+    it('looks up its column again after it was deleted there', async () => {
       const { author } = school.ids;
       const assignment = await quiz({ [author]: 1000 });
       const place = { assignment, student: author };

@@ -63,7 +63,7 @@ export async function isEmptySchool(db: Queries): Promise<boolean> {
   return (await db.query('select 1 as one from people limit 1')).length === 0;
 }
 
-/** The school by itself: before it is opened it is one without a name. */
+/** The school; a placeholder before it is set up. */
 export const selectSchool = async (db: Queries): Promise<z.infer<typeof SchoolRow>> =>
   (await selectOne(db, SchoolRow, 'select id, name, zone from school')) ?? {
     id: 'school',

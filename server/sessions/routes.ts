@@ -36,7 +36,7 @@ const Login = z.object({ login: z.string() });
 
 const Told = z.object({ steward: z.boolean(), zone: Zone.nullable() });
 
-/** What their browser has to know of somebody, beside who they are. */
+/** What the browser needs to know beside the person. */
 async function told(db: Queries, person: string): Promise<{ zone: string | null; steward?: true }> {
   const { steward, zone } = (await selectOne(db, Told, 'select steward, zone from people where id = $1', [person]))!;
   return { zone, ...(steward && { steward }) };

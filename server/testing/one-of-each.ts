@@ -3,7 +3,7 @@ import type { Database } from '../db/database.ts';
 import { addPerson } from '../school/people.ts';
 import { handIn, sayRemark, type TestSchool } from './school.ts';
 
-/** One of each thing that a path can name, in a school that has just begun: their ids by the names behind the colons. */
+/** Makes one of each object that a path can name, and returns their ids by parameter name. */
 export async function oneOfEach(db: Database, school: TestSchool): Promise<Record<string, string>> {
   const submission = await handIn(school);
   const remark = await sayRemark(school, submission);

@@ -67,7 +67,7 @@ export const REPEATED = [
   ],
 ] as const;
 
-/** A text at the end of which what was begun does not fit. */
+/** The repetition, ending in a character that makes a pattern fail to match. */
 const repeated = (what: string, length: number): string =>
   `${what.repeat(Math.ceil(length / what.length)).slice(0, length - 1)}!`;
 
@@ -189,9 +189,9 @@ async function timed(
 ): Promise<Asked> {
   const delay = monitorEventLoopDelay({ resolution: 5 });
   delay.enable();
-  const begun = performance.now();
+  const start = performance.now();
   const { status } = await client.send(method, pathOf(path, { ...ids, ...missing(path, ids) }), request);
-  const seconds = (performance.now() - begun) / 1000;
+  const seconds = (performance.now() - start) / 1000;
   await new Promise(setImmediate);
   delay.disable();
   const file = Object.keys(request?.files ?? {})[0];
