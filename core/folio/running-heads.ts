@@ -1,3 +1,4 @@
+import { max, min } from 'd3-array';
 import type { PlacedText } from './leaf.ts';
 
 /** A line that stands at the top or bottom of so many pages, and of so large a share of them, is no part of their sentences. */
@@ -22,7 +23,7 @@ function partEdge(pages: PlacedText[][], edge: 'top' | 'bottom'): PlacedText[][]
   return pages.map((texts, page) => {
     const { words, places } = lines[page]!;
     if (!isOften(words)) return texts;
-    const ends = new Set([Math.min(...places) - 1, Math.max(...places)]);
+    const ends = new Set([min(places)! - 1, max(places)!]);
     return texts.map((text, at) => (ends.has(at) ? { ...text, glue: '\n' } : text));
   });
 }
@@ -32,7 +33,7 @@ function edgeLine(texts: readonly PlacedText[], edge: 'top' | 'bottom'): { words
   const upright = texts.flatMap((text, at) => (text.angle === undefined ? [{ ...text, at }] : []));
   if (upright.length === 0) return { words: '', places: [] };
   const middle = ({ y, height }: PlacedText): number => y + height / 2;
-  const far = edge === 'top' ? Math.min(...upright.map(middle)) : Math.max(...upright.map(middle));
+  const far = edge === 'top' ? min(upright, middle)! : max(upright, middle)!;
   const line = upright.filter((text) => Math.abs(middle(text) - far) < text.height / 2);
   const words = line
     .map(({ text }) => text)
