@@ -21,8 +21,8 @@ export class CannotMark extends Error {
   }
 }
 
-interface HowMarked {
-  marks: readonly Mark[];
+interface HowMarked<OfMark> {
+  marks: readonly OfMark[];
   /** Whoever knows that a signature does not hold for a copy with marks in it gets one all the same. */
   copy: boolean;
 }
@@ -34,7 +34,7 @@ export interface PicturedPage {
   height: number;
 }
 
-export type ToMark = HowMarked &
+export type ToMark<OfMark = Mark> = HowMarked<OfMark> &
   (
     | { format: 'pdf'; bytes: Uint8Array }
     /** A picture becomes a page of its own size: as it stands upright, in pixels. */

@@ -1,7 +1,5 @@
 import { partRunningHeads, placedTexts, type DrawnText, type PageLeaf } from '#core/folio';
 import { min } from 'd3-array';
-import { createRequire } from 'node:module';
-import path from 'node:path';
 import {
   getDocument,
   PasswordResponses,
@@ -10,9 +8,9 @@ import {
 } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { TextItem, TextStyle } from 'pdfjs-dist/types/src/display/api.js';
 import { inPdfEngine } from './pdf-engine.ts';
+import { PDF_FILES } from './pdf-files.ts';
 import { bulkOfFile, documentErrors, isTooMuch, type Bulk, type Reader, type ReadOptions } from './document.ts';
 
-const PACKAGE = path.dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
 const MAX_PAGES = 500;
 /** Of a typical face, where a font does not say how far its letters reach above the line. */
 const USUAL_ASCENT = 0.8;
@@ -23,16 +21,7 @@ const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f]/gu;
 
 /** Reads a PDF (ISO 32000): its pages are drawn in the browser; here their words are put into order. */
 export const readPdf: Reader = async (bytes, _name, { onPage }) => {
-  const loading = getDocument({
-    data: new Uint8Array(bytes),
-    cMapUrl: `${path.join(PACKAGE, 'cmaps')}/`,
-    standardFontDataUrl: `${path.join(PACKAGE, 'standard_fonts')}/`,
-    wasmUrl: `${path.join(PACKAGE, 'wasm')}/`,
-    isEvalSupported: false,
-    enableXfa: false,
-    stopAtErrors: false,
-    verbosity: 0,
-  });
+  const loading = getDocument({ ...PDF_FILES, data: new Uint8Array(bytes) });
   const document = await loading.promise.catch((error: { name?: string; code?: number }) => {
     const locked = error.name === 'PasswordException' || error.code === PasswordResponses.NEED_PASSWORD;
     throw locked ? documentErrors.locked('pdf') : documentErrors.broken('pdf');

@@ -13,8 +13,9 @@ import type { Remark } from '../../contract/remarks.ts';
 import { NO_WORDS } from '../../contract/said.ts';
 import type { Track } from '../../contract/talk.ts';
 import { readDocument } from '../documents/read.ts';
-import { CannotMark, toUserSpace, writeMarks } from '#core/annotated-pdf';
+import { CannotMark, toUserSpace } from '#core/annotated-pdf';
 import type { Mark } from '#core/marked';
+import { markFile } from './mark-file.ts';
 import { marksOf } from './marks.ts';
 
 const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
@@ -135,7 +136,7 @@ describe('a marked PDF', () => {
       ],
       DEFAULT_KEY,
     );
-    const list = await listed(await writeMarks({ bytes: NOTES, format: 'pdf', marks, copy: false }));
+    const list = await listed(await markFile({ bytes: NOTES, format: 'pdf', marks, copy: false }));
     expect(list.map(({ subtype }) => subtype)).toEqual(['Text', 'Highlight', 'Square', 'Ink']);
     expect(list.map(({ contents }) => contents)).toEqual([
       'Repair. Ταμ says: 潮 goes out. “Well”',
@@ -217,7 +218,7 @@ describe('a marked PDF', () => {
             DEFAULT_KEY,
           ),
         );
-        const marked = await writeMarks({ bytes, format: 'pdf', marks, copy: false });
+        const marked = await markFile({ bytes, format: 'pdf', marks, copy: false });
         for (const [index] of turns.entries()) {
           const { width, at } = await drawn(marked, index + 1);
           expect(isVermilion(at(Math.round(x * width), Math.round(y * width)))).toBe(true);
@@ -236,8 +237,8 @@ describe('a marked PDF', () => {
     const marks: Mark[] = [
       { type: 'note', page: 0, place: [9, 9], by: 'A', at: '2026-01-01T00:00:00Z', colour: '#22201C', words: 'x' },
     ];
-    await expect(writeMarks({ bytes, format: 'pdf', marks, copy: false })).rejects.toThrow(new CannotMark('protected'));
-    expect(await listed(await writeMarks({ bytes, format: 'pdf', marks, copy: true }))).toHaveLength(1);
+    await expect(markFile({ bytes, format: 'pdf', marks, copy: false })).rejects.toThrow(new CannotMark('protected'));
+    expect(await listed(await markFile({ bytes, format: 'pdf', marks, copy: true }))).toHaveLength(1);
   });
 
   it('is refused where it is locked against changes, and a copy can be read by anybody', async () => {
@@ -256,14 +257,14 @@ describe('a marked PDF', () => {
         words: 'Read me',
       },
     ];
-    await expect(writeMarks({ bytes, format: 'pdf', marks, copy: false })).rejects.toThrow(new CannotMark('protected'));
-    const copy = await writeMarks({ bytes, format: 'pdf', marks, copy: true });
+    await expect(markFile({ bytes, format: 'pdf', marks, copy: false })).rejects.toThrow(new CannotMark('protected'));
+    const copy = await markFile({ bytes, format: 'pdf', marks, copy: true });
     expect((await listed(copy)).map(({ contents }) => contents)).toEqual(['Read me']);
     expect((await drawn(copy)).width).toBe(400);
   });
 
   it('is refused where the file is none', async () => {
-    const broken = writeMarks({ bytes: Buffer.from('%PDF-1.7 nothing'), format: 'pdf', marks: [], copy: false });
+    const broken = markFile({ bytes: Buffer.from('%PDF-1.7 nothing'), format: 'pdf', marks: [], copy: false });
     await expect(broken).rejects.toThrow(CannotMark);
   });
 
@@ -274,7 +275,7 @@ describe('a marked PDF', () => {
     const anchor = { type: 'region' as const, leaf: 0, x: 0.2, y: 0.4, width: 0.6, height: 0.2 };
     const marks = marksOf(folio, 0, [remark(anchor, { ink })], DEFAULT_KEY);
     const picture = folio.leaves[0] as { width: number; height: number };
-    const marked = await writeMarks({ bytes, format: 'png', size: picture, marks, copy: false });
+    const marked = await markFile({ bytes, format: 'png', size: picture, marks, copy: false });
     const { width, height, at } = await drawn(marked);
     expect([width, height]).toEqual([picture.width, picture.height]);
     expect(isVermilion(at(width / 2, Math.round(0.3 * width)))).toBe(true);
@@ -286,7 +287,7 @@ describe('a marked PDF', () => {
     const ink = [stroke('line', [0.5, 0.5], [1.3, 0.5])];
     const anchor = { type: 'region' as const, leaf: 0, x: 0.5, y: 0.3, width: 0.5, height: 0.1 };
     const marks = marksOf(folioOf([file]), 0, [remark(anchor, { ink })], DEFAULT_KEY);
-    const { width, height, at } = await drawn(await writeMarks({ bytes, format: 'pdf', marks, copy: false }));
+    const { width, height, at } = await drawn(await markFile({ bytes, format: 'pdf', marks, copy: false }));
     expect(width).toBeGreaterThan(1.3 * 400);
     expect(height).toBe(600);
     expect(isVermilion(at(500, 200))).toBe(true);
@@ -301,7 +302,7 @@ describe('a marked PDF', () => {
       { type: 'erase', at: 3, stroke: 1 },
     ];
     const marks = marksOf(folioOf([file]), 0, [remark({ type: 'whole' }, { talk })], DEFAULT_KEY);
-    const { at } = await drawn(await writeMarks({ bytes, format: 'pdf', marks, copy: false }));
+    const { at } = await drawn(await markFile({ bytes, format: 'pdf', marks, copy: false }));
     expect([at(200, 80), at(200, 160)].map(isVermilion)).toEqual([true, false]);
   });
 });

@@ -1,4 +1,8 @@
+import { CannotMark, type Refusal, type ToMark } from '#core/annotated-pdf';
 import { answerTasks } from '../threads/asked-thread.ts';
-import { CannotMark, writeMarks, type Refusal, type ToMark } from '#core/annotated-pdf';
+import { markFile } from './mark-file.ts';
+import type { UnplacedMark } from './place-passages.ts';
 
-answerTasks<ToMark, Refusal | null>(writeMarks, (error) => (error instanceof CannotMark ? error.why : null));
+answerTasks<ToMark<UnplacedMark>, Refusal | null>(markFile, (error) =>
+  error instanceof CannotMark ? error.why : null,
+);

@@ -5,6 +5,7 @@ import { PLAIN_HEX } from '../../contract/ink.ts';
 import { keyEntry, KEY_INKS, type MarginKey } from '#core/margin';
 import type { Folio, LeafOf } from '#core/folio';
 import type { Remark } from '../../contract/remarks.ts';
+import type { PassageLine, UnplacedMark } from './place-passages.ts';
 
 const NOTE_APART = 26;
 
@@ -12,12 +13,12 @@ const NOTE_APART = 26;
 type Sheet = LeafOf<'page'> | LeafOf<'picture'>;
 
 /** What was said about one file, as marks on its pages. */
-export function marksOf(folio: Folio, file: number, remarks: readonly Remark[], key: MarginKey): Mark[] {
+export function marksOf(folio: Folio, file: number, remarks: readonly Remark[], key: MarginKey): UnplacedMark[] {
   const sheets = folio.leaves.flatMap((leaf, index) =>
     leaf.file === file && (leaf.kind === 'page' || leaf.kind === 'picture') ? [{ leaf, index }] : [],
   );
   let notes = 0;
-  return remarks.flatMap((remark): Mark[] => {
+  return remarks.flatMap((remark): UnplacedMark[] => {
     const { name, color } = keyEntry(key, remark.kind);
     const about = {
       by: remark.author.name,
@@ -39,7 +40,7 @@ export function marksOf(folio: Folio, file: number, remarks: readonly Remark[], 
     if (!sheet) return [];
     const page = { ...about, page: at };
     if (anchor.type === 'passage')
-      return sheet.kind === 'page' ? [{ ...page, type: 'highlight', quads: quadsOf(sheet, anchor) }] : [];
+      return sheet.kind === 'page' ? [{ ...page, type: 'passage', lines: linesOf(sheet, anchor) }] : [];
     if (anchor.type !== 'region') return [];
     const [width, height] = [sheet.width, sheet.height];
     if (remark.ink) return inkOf(remark, sheet, page, key);
@@ -62,21 +63,14 @@ function talkedOf(
   });
 }
 
-/** Four corners for each line of the passage: the upper ones first, as most readers expect them. */
-function quadsOf(leaf: LeafOf<'page'>, { start, end }: { start: number; end: number }): PlaceOnPage[][] {
+/** The parts of the lines of a page that a passage covers. */
+function linesOf(leaf: LeafOf<'page'>, { start, end }: { start: number; end: number }): PassageLine[] {
   let at = leaf.start;
-  return leaf.texts.flatMap(({ text, glue, x, y, width, height, angle = 0 }) => {
-    const from = at;
-    at += text.length + glue.length;
-    const [first, last] = [Math.max(start - from, 0), Math.min(end - from, text.length)];
-    if (first >= last || text.length === 0) return [];
-    const turn = (angle * Math.PI) / 180;
-    const corner = (across: number, down: number): PlaceOnPage => [
-      x + across * Math.cos(turn) - down * Math.sin(turn),
-      y + across * Math.sin(turn) + down * Math.cos(turn),
-    ];
-    const [left, right] = [(first / text.length) * width, (last / text.length) * width];
-    return [[corner(left, 0), corner(right, 0), corner(left, height), corner(right, height)]];
+  return leaf.texts.flatMap(({ glue, ...line }) => {
+    const offset = at;
+    at += line.text.length + glue.length;
+    const [from, to] = [Math.max(start - offset, 0), Math.min(end - offset, line.text.length)];
+    return from < to ? [{ ...line, from, to }] : [];
   });
 }
 
