@@ -10,7 +10,9 @@ import {
   type PDFPage,
 } from '@cantoo/pdf-lib';
 import type { Mark, PlaceOnPage } from '../marked/index.ts';
+import { writeNumber, type Ground } from './number.ts';
 import { toUserSpace } from './page-space.ts';
+import { unseenFont, writeUnseen, type PicturedWord } from './unseen-text.ts';
 
 /** Why a file is not marked. */
 export type Refusal = 'protected' | 'unreadable';
@@ -32,6 +34,8 @@ export interface PicturedPage {
   png: Uint8Array;
   width: number;
   height: number;
+  /** What can be read on it. */
+  words: readonly PicturedWord[];
 }
 
 export type ToMark<OfMark = Mark> = HowMarked<OfMark> &
@@ -57,10 +61,12 @@ export async function writeMarks(work: ToMark): Promise<Uint8Array> {
   const written = marks.flatMap((mark) => {
     const page = pages[mark.page];
     if (!page) return [];
-    const annotation = annotate(document, page, mark);
+    const ground = groundOf(page);
+    const annotation = annotate(document, page, mark, ground);
     page.node.addAnnot(annotation);
-    return [{ page, annotation, mark }];
+    return [{ page, annotation, mark, ground }];
   });
+  for (const { page, mark, ground } of written) writeNumber(document, page, mark, ground);
   // Only when all are written: each is placed by the page as it was.
   for (const { page, annotation, mark } of written)
     if (mark.type === 'stroke' || mark.type === 'label') makeRoom(document, page, annotation);
@@ -69,15 +75,27 @@ export async function writeMarks(work: ToMark): Promise<Uint8Array> {
 
 function documentOf(work: ToMark): Promise<PDFDocument> {
   if (work.format === 'pdf') return opened(work.bytes, work.copy);
-  if (work.format === 'pages') return ofPages(work.pages);
+  if (work.format === 'pages') return PDFDocument.create().then((document) => addPages(document, work.pages));
   return pictured(work.bytes, work.format, work.size);
 }
 
-async function ofPages(pages: readonly PicturedPage[]): Promise<PDFDocument> {
-  const document = await PDFDocument.create();
-  for (const { png, width, height } of pages) {
+/** A file with pictured pages behind its own. */
+export async function withPages(pdf: Uint8Array, pages: readonly PicturedPage[]): Promise<Uint8Array> {
+  const document = await PDFDocument.load(pdf, { updateMetadata: false });
+  await addPages(document, pages);
+  return document.save({ useObjectStreams: false });
+}
+
+async function addPages(document: PDFDocument, pages: readonly PicturedPage[]): Promise<PDFDocument> {
+  const font = unseenFont(
+    document,
+    pages.flatMap(({ words }) => words),
+  );
+  for (const { png, width, height, words } of pages) {
     const picture = await document.embedPng(png);
-    document.addPage([width, height]).drawImage(picture, { x: 0, y: 0, width, height });
+    const page = document.addPage([width, height]);
+    page.drawImage(picture, { x: 0, y: 0, width, height });
+    writeUnseen(page, font, words);
   }
   return document;
 }
@@ -139,14 +157,18 @@ function isSigned(document: PDFDocument): boolean {
   return form !== undefined && /[123]/.test(String(form.get(PDFName.of('SigFlags')) ?? ''));
 }
 
-function annotate(document: PDFDocument, page: PDFPage, mark: Mark) {
-  const { context } = document;
-  const crop = page.getCropBox();
+function groundOf(page: PDFPage): Ground {
+  const { x, y, width, height } = page.getCropBox();
   const unit = Number(String(page.node.get(PDFName.of('UserUnit')) ?? 1)) || 1;
-  const user = toUserSpace({
-    box: [crop.x, crop.y, crop.x + crop.width, crop.y + crop.height],
-    ...{ rotate: page.getRotation().angle, userUnit: unit },
-  });
+  const rotate = page.getRotation().angle;
+  return {
+    user: toUserSpace({ box: [x, y, x + width, y + height], rotate, userUnit: unit }),
+    ...{ unit, wide: (rotate % 180 === 0 ? width : height) * unit },
+  };
+}
+
+function annotate(document: PDFDocument, page: PDFPage, mark: Mark, { user, unit }: Ground) {
+  const { context } = document;
   const colour = rgb(mark.colour);
   const flat = (places: readonly PlaceOnPage[]): number[] => places.flatMap((place) => [...user(place)]);
   const common = {

@@ -11,11 +11,8 @@ export interface Readable extends Spoken {
   replies: readonly (Spoken & { author: { name: string } })[];
 }
 
-/** All that a remark says, as somebody reads it who cannot hear it. */
-export function readableWords(
-  { recording, text, suggestion, link, reaction, replies }: Readable,
-  kind: string,
-): string {
+/** What a remark says, as somebody reads it who cannot hear it: what was said, written, suggested and answered, in this order. */
+export function wordsOf({ recording, text, suggestion, link, reaction, replies }: Readable): string[] {
   const said = [
     recording?.transcript?.text,
     text,
@@ -26,6 +23,11 @@ export function readableWords(
       (reply) => `${reply.author.name}: ${[reply.recording?.transcript?.text, reply.text].filter(Boolean).join('\n')}`,
     ),
   ].filter((one): one is string => typeof one === 'string' && one !== '');
-  if (said.length === 0 && recording) said.push('Spoken; nothing is written down yet.');
+  return said.length === 0 && recording ? ['Spoken; nothing is written down yet.'] : said;
+}
+
+/** The same with the name of the remark's kind, as one text. */
+export function readableWords(remark: Readable, kind: string): string {
+  const said = wordsOf(remark);
   return [`${kind}.`, ...said].join(said.length > 1 ? '\n' : ' ');
 }

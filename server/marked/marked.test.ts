@@ -13,7 +13,7 @@ import type { Remark } from '../../contract/remarks.ts';
 import { NO_WORDS } from '../../contract/said.ts';
 import type { Track } from '../../contract/talk.ts';
 import { readDocument } from '../documents/read.ts';
-import { CannotMark, toUserSpace } from '#core/annotated-pdf';
+import { CannotMark, toUserSpace, withPages } from '#core/annotated-pdf';
 import type { Mark } from '#core/marked';
 import { markFile } from './mark-file.ts';
 import { marksOf } from './marks.ts';
@@ -304,5 +304,39 @@ describe('a marked PDF', () => {
     const marks = marksOf(folioOf([file]), 0, [remark({ type: 'whole' }, { talk })], DEFAULT_KEY);
     const { at } = await drawn(await markFile({ bytes, format: 'pdf', marks, copy: false }));
     expect([at(200, 80), at(200, 160)].map(isVermilion)).toEqual([true, false]);
+  });
+
+  const read = (bytes: Uint8Array): string => {
+    const file = path.join(folder, 'read.pdf');
+    writeFileSync(file, bytes);
+    return execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
+  };
+
+  it('has numbers that Poppler reads, in the order of the page, on pages of every turn', async () => {
+    const bytes = await blank([0, 90, 180, 270]);
+    const folio = folioOf([(await readDocument(Buffer.from(bytes), 'blank.pdf')).file]);
+    const at = (leaf: number, y: number) => ({ type: 'region' as const, leaf, x: 0.2, y, width: 0.5, height: 0.1 });
+    const remarks = [3, 1, 0, 2].map((leaf) => remark(at(leaf, 0.5)));
+    const marked = await markFile({
+      bytes,
+      format: 'pdf',
+      marks: marksOf(folio, 0, remarks, DEFAULT_KEY),
+      copy: false,
+    });
+    const pages = read(marked).split('\f');
+    expect(pages.slice(0, 4).map((page) => page.trim())).toEqual(['1', '2', '3', '4']);
+  });
+
+  it('has words behind its pages that can be searched in any script, at their places', async () => {
+    const png = readFileSync(new URL('../../demo/documents/oyuna-batbayar.png', import.meta.url));
+    const words = ['Ταμ', 'zażółć', '潮', '🌊', 'tide'].map((text, index) => ({
+      ...{ text, left: 40 + index * 80, right: 90 + index * 80, top: 100, bottom: 114 },
+    }));
+    const marked = await withPages(await blank([0]), [{ png, width: 500, height: 400, words }]);
+    expect(read(marked).split('\f')[1]!.trim().split(/\s+/u)).toEqual(words.map(({ text }) => text));
+    const file = path.join(folder, 'read.pdf');
+    const boxes = execFileSync('pdftotext', ['-bbox', file, '-'], { encoding: 'utf8' });
+    const [, left, right] = /xMin="([\d.]+)"[^>]*xMax="([\d.]+)"[^>]*>tide/u.exec(boxes)!;
+    expect([Number(left), Number(right)].map(Math.round)).toEqual([360, 410]);
   });
 });

@@ -1,5 +1,13 @@
 import { drawOnSurface, type Stroke } from '#core/ink';
-import { readableWords, strokeMark, type AboutMark, type Mark, type PlaceOnPage } from '#core/marked';
+import {
+  furtherMark,
+  numbered,
+  readableWords,
+  strokeMark,
+  type AboutMark,
+  type Mark,
+  type PlaceOnPage,
+} from '#core/marked';
 import { timelineOf } from '#core/talk';
 import { PLAIN_HEX } from '../../contract/ink.ts';
 import { keyEntry, KEY_INKS, type MarginKey } from '#core/margin';
@@ -18,18 +26,19 @@ export function marksOf(folio: Folio, file: number, remarks: readonly Remark[], 
     leaf.file === file && (leaf.kind === 'page' || leaf.kind === 'picture') ? [{ leaf, index }] : [],
   );
   let notes = 0;
-  return remarks.flatMap((remark): UnplacedMark[] => {
+  return numbered(remarks, folio.leaves).flatMap(({ remark, number }): UnplacedMark[] => {
     const { name, color } = keyEntry(key, remark.kind);
     const about = {
       by: remark.author.name,
       at: remark.madeAt,
       colour: KEY_INKS[color],
       words: readableWords(remark, name),
+      number,
     };
     const { anchor } = remark;
     if (anchor.type === 'whole') {
       const note = { ...about, type: 'note' as const, page: 0, place: [12, 12 + NOTE_APART * notes++] as PlaceOnPage };
-      return [note, ...talkedOf(remark, sheets, { ...about, words: '' }, key)];
+      return [note, ...talkedOf(remark, sheets, furtherMark(about), key)];
     }
     const at = sheets.findIndex(({ leaf, index }) =>
       anchor.type === 'region'
@@ -76,7 +85,7 @@ function linesOf(leaf: LeafOf<'page'>, { start, end }: { start: number; end: num
 
 /** One note for all that was drawn together. */
 const inkOf = (remark: Remark, sheet: Sheet, about: AboutMark, key: MarginKey): Mark[] =>
-  remark.ink!.map((stroke, index) => onSheet(stroke, sheet, index > 0 ? { ...about, words: '' } : about, key));
+  remark.ink!.map((stroke, index) => onSheet(stroke, sheet, index > 0 ? furtherMark(about) : about, key));
 
 const onSheet = (stroke: Stroke, sheet: Sheet, about: AboutMark, key: MarginKey): Mark => {
   const colour = PLAIN_HEX[stroke.colour] ?? KEY_INKS[keyEntry(key, stroke.colour).color];

@@ -12,7 +12,7 @@ import {
   type PlacedStroke,
 } from '#core/ink';
 import { keyEntry, KEY_INKS } from '#core/margin';
-import { fileNameOf } from '#core/text';
+import { nameOfWork } from '../wording/file-names.ts';
 import { PLAIN_COLOURS, PLAIN_HEX } from '#contract/ink';
 import type { Remark } from '#contract/remarks';
 import type { Work } from '#contract/submissions';
@@ -126,7 +126,7 @@ export function useInk({ work, returned, kind, page, show, talking }: Options): 
       ...(anchor.type === 'passage' && { quote: anchor.quote }),
       strokes: ink!,
     }));
-    return { name: `${fileNameOf(now.student.name, 'Strokes')}.inkml`, content: writeInkml(groups, hexOf) };
+    return { name: `${nameOfWork(now)}.inkml`, content: writeInkml(groups, hexOf) };
   }
 
   const hexOf = (colour: string): string => PLAIN_HEX[colour] ?? KEY_INKS[keyEntry(margin.key.value, colour).color];

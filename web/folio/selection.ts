@@ -43,6 +43,41 @@ export function rangeOf(root: Element, { start, end }: Offsets): Range | undefin
   return begun ? range : undefined;
 }
 
+/** Edges in the window's pixels. */
+export type Edges = Pick<DOMRect, 'left' | 'top' | 'right' | 'bottom'>;
+
+/** Where each line of a passage is drawn: from its first word to its last, without the boxes around them and the spaces at its ends. */
+export function lineBoxesOf(root: Element, { start, end }: Offsets): Edges[] {
+  const range = root.ownerDocument.createRange();
+  const lines: { left: number; top: number; right: number; bottom: number }[] = [];
+  for (const { node, start: at } of drawnTexts(root)) {
+    const from = Math.max(start - at, 0);
+    const part = node.data.slice(from, Math.max(from, end - at));
+    for (const { 0: word, index } of part.matchAll(/\S+/gu)) {
+      range.setStart(node, from + index);
+      range.setEnd(node, from + index + word.length);
+      for (const { left, top, right, bottom, width } of range.getClientRects()) {
+        const line = lines.at(-1);
+        if (width === 0) continue;
+        if (line && standsBeside(line, { left, top, right, bottom })) {
+          line.left = Math.min(line.left, left);
+          line.right = Math.max(line.right, right);
+          line.top = Math.min(line.top, top);
+          line.bottom = Math.max(line.bottom, bottom);
+        } else lines.push({ left, top, right, bottom });
+      }
+    }
+  }
+  return lines;
+}
+
+/** In the same line, with no more than a space between them. */
+function standsBeside(line: Edges, word: Edges): boolean {
+  const middle = (word.top + word.bottom) / 2;
+  const gap = Math.max(word.left - line.right, line.left - word.right);
+  return middle > line.top && middle < line.bottom && gap < line.bottom - line.top;
+}
+
 /** The passage that is selected inside of the work, if there is one. */
 export function selectedPassage(root: Element, text: string): PassageAnchor | undefined {
   const selection = root.ownerDocument.getSelection();

@@ -1,7 +1,9 @@
 import { placedStrokes, boxAround, type Box, type DrawnStroke } from '#core/ink';
 import {
   cutIntoSheets,
+  furtherMark,
   middleOf,
+  numbered,
   readableWords,
   strokeMark,
   type AboutMark,
@@ -10,11 +12,12 @@ import {
 } from '#core/marked';
 import { keyEntry, KEY_INKS } from '#core/margin';
 import { timelineOf } from '#core/talk';
-import { writeMarks } from '#core/annotated-pdf';
+import { withPages, writeMarks, type PicturedPage } from '#core/annotated-pdf';
 import { PLAIN_HEX } from '#contract/ink';
 import type { Remark } from '#contract/remarks';
 import type { Work } from '#contract/submissions';
 import { PAPER_WIDTH, photograph, strokeOnPaper, type PhotographedLeaf, type PhotographedWork } from './photograph.ts';
+import type { WrittenWord } from './written-words.ts';
 
 /** Points: the width of an A4 sheet (ISO 216), its height, and how much of it a pixel is. */
 const [A4_WIDTH, A4_HEIGHT] = [595.28, 841.89];
@@ -27,6 +30,7 @@ const NOTE_APART = 26;
 interface Sheet extends Box {
   leaf: number;
   picture: HTMLCanvasElement;
+  words: readonly WrittenWord[];
 }
 
 interface Wanted {
@@ -34,22 +38,49 @@ interface Wanted {
   remarks: readonly Remark[];
   /** The work alone, as `WorkStage` shows it. */
   stage: HTMLElement;
+  /** The words of its remarks, as `RemarkPages` shows them. */
+  list: HTMLElement;
   /** From 0 to 1. */
   onProgress: (share: number) => void;
 }
 
-/** A work that is no PDF and no picture, laid out on pages, with what was said about it as annotations. */
-export async function markedPdf({ work, remarks, stage, onProgress }: Wanted): Promise<Blob> {
-  const paper = await photograph(stage, { sharpness: SHARPNESS, onProgress: (share) => onProgress(share * 0.8) });
+/** A work that is no PDF and no picture, laid out on pages, with its remarks as annotations and their words on pages behind it. */
+export async function markedPdf({ work, remarks, stage, list, onProgress }: Wanted): Promise<Uint8Array> {
+  const paper = await photograph(stage, { sharpness: SHARPNESS, onProgress: (share) => onProgress(share * 0.7) });
   const sheets = paper.leaves.flatMap(sheetsOf);
-  const pages: { png: Uint8Array; width: number; height: number }[] = [];
+  const pages = await picturedPages(sheets, (share) => onProgress(0.7 + share * 0.2));
+  const marks = marksOf(work, remarks, paper, sheets);
+  const marked = await writeMarks({ format: 'pages', pages, marks, copy: false });
+  return withRemarkPages(marked, list, (share) => onProgress(0.9 + share * 0.1));
+}
+
+/** A PDF with the words of its remarks on pages of their own at its end. */
+export async function withRemarkPages(
+  pdf: Uint8Array,
+  list: HTMLElement,
+  onProgress: (share: number) => void = () => undefined,
+): Promise<Uint8Array> {
+  const { leaves } = await photograph(list, { sharpness: SHARPNESS, onProgress });
+  return withPages(pdf, await picturedPages(leaves.flatMap(sheetsOf)));
+}
+
+async function picturedPages(
+  sheets: readonly Sheet[],
+  onProgress: (share: number) => void = () => undefined,
+): Promise<PicturedPage[]> {
+  const pages: PicturedPage[] = [];
   for (const sheet of sheets) {
-    const size = { width: (sheet.right - sheet.left) * POINT, height: (sheet.bottom - sheet.top) * POINT };
-    pages.push({ png: await pngOf(sheet), ...size });
-    onProgress(0.8 + (0.2 * pages.length) / sheets.length);
+    const { left, top, right, bottom, words } = sheet;
+    pages.push({
+      ...{ png: await pngOf(sheet), width: (right - left) * POINT, height: (bottom - top) * POINT },
+      words: words.map((word) => ({
+        ...{ text: word.text, left: (word.left - left) * POINT, right: (word.right - left) * POINT },
+        ...{ top: (word.top - top) * POINT, bottom: (word.bottom - top) * POINT },
+      })),
+    });
+    onProgress(pages.length / sheets.length);
   }
-  const bytes = await writeMarks({ format: 'pages', pages, marks: marksOf(work, remarks, paper, sheets), copy: false });
-  return new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' });
+  return pages;
 }
 
 function sheetsOf(leaf: PhotographedLeaf, index: number): Sheet[] {
@@ -61,6 +92,7 @@ function sheetsOf(leaf: PhotographedLeaf, index: number): Sheet[] {
     right,
     leaf: index,
     picture: partOf(leaf, cut, picture),
+    words: leaf.words.filter((word) => middleOf(word) >= cut.top && middleOf(word) < cut.bottom),
   }));
 }
 
@@ -104,17 +136,17 @@ function marksOf(work: Work, remarks: readonly Remark[], paper: PhotographedWork
     return strokeMark({ ...drawn, points, width: drawn.width * POINT }, { ...about, page, colour });
   };
 
-  return remarks.flatMap((remark): Mark[] => {
+  return numbered(remarks, work.folio.leaves).flatMap(({ remark, number }): Mark[] => {
     const { name, color } = keyEntry(work.marginKey, remark.kind);
     const words = readableWords(remark, name);
-    const about = { by: remark.author.name, at: remark.madeAt, colour: KEY_INKS[color], words };
+    const about = { by: remark.author.name, at: remark.madeAt, colour: KEY_INKS[color], words, number };
     const talked = timelineOf(remark.talk ?? [])
       .strokes.filter(({ until }) => until === Infinity)
       .flatMap(({ placed }) => strokeOnPaper(paper, placed))
-      .map((drawn) => drawnMark(drawn, { ...about, words: '' }));
+      .map((drawn) => drawnMark(drawn, furtherMark(about)));
     const ink = placedStrokes(remark)
       .flatMap((placed) => strokeOnPaper(paper, placed))
-      .map((drawn, index) => drawnMark(drawn, index > 0 ? { ...about, words: '' } : about));
+      .map((drawn, index) => drawnMark(drawn, index > 0 ? furtherMark(about) : about));
     if (ink.length > 0) return ink;
     const boxes = paper.boxesOf(remark.anchor);
     const [first] = boxes;
@@ -130,8 +162,7 @@ function marksOf(work: Work, remarks: readonly Remark[], paper: PhotographedWork
     }
     const pages = [...new Set(boxes.map((box) => sheetAt(middleOf(box))))];
     return pages.map((page, index): Mark => ({
-      ...about,
-      ...(index > 0 && { words: '' }),
+      ...(index > 0 ? furtherMark(about) : about),
       ...{ type: 'highlight', page },
       quads: boxes
         .filter((box) => sheetAt(middleOf(box)) === page)

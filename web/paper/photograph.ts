@@ -1,14 +1,18 @@
 import type { Anchor } from '#core/anchor';
-import { linesOfWords, strokeOf, type Box, type DrawnStroke, type PlacedStroke, type WordBox } from '#core/ink';
+import { strokeOf, type Box, type DrawnStroke, type PlacedStroke, type WordBox } from '#core/ink';
 import type { TalkView } from '#core/talk';
 import { getFontEmbedCSS, toCanvas } from 'html-to-image';
-import { rangeOf } from '../folio/selection.ts';
+import { lineBoxesOf, rangeOf } from '../folio/selection.ts';
 import { surfaceGround, wordBoxes, wordsGround, type Ground } from '../ink/ground.ts';
+import { holdLines } from './hold-lines.ts';
+import { writtenWords, type WrittenWord } from './written-words.ts';
 
 /** A leaf as it was photographed; places in pixels from the upper left corner of the work. */
 export interface PhotographedLeaf extends Box {
   picture: HTMLCanvasElement;
   ground: Ground;
+  /** All that can be read on it. */
+  words: readonly WrittenWord[];
   /** Of its words, where it may be cut between two of them; none where it is a page, slide or picture. */
   lines: readonly Box[];
   /** Where strokes are counted from. */
@@ -48,8 +52,11 @@ export async function photograph(
   for (const [index, element] of elements.entries()) {
     element.scrollIntoView();
     await isDrawn(element);
+    holdLines(element);
     const picture = await toCanvas(element, { fontEmbedCSS, pixelRatio: sharpness });
-    leaves.push({ ...boxOf(element, root), picture, ...groundOf(element, index, root) });
+    const words = writtenWords(element, root);
+    const lines = element.querySelector('.layer') ? [] : words;
+    leaves.push({ ...boxOf(element, root), picture, words, lines, ...groundOf(element, index, root) });
     onProgress((index + 1) / elements.length);
   }
   return {
@@ -85,29 +92,20 @@ function boxOf(element: Element, root: Element): Box {
   };
 }
 
-function groundOf(
-  leaf: HTMLElement,
-  index: number,
-  root: Element,
-): Pick<PhotographedLeaf, 'ground' | 'lines' | 'origin'> {
+function groundOf(leaf: HTMLElement, index: number, root: Element): Pick<PhotographedLeaf, 'ground' | 'origin'> {
   const surface = leaf.querySelector('.layer');
   const box = boxOf(surface ?? leaf, root);
   const words: WordBox[] = surface ? [] : wordBoxes(leaf, leaf);
   return {
     ground: surface ? surfaceGround(index, box.right - box.left) : wordsGround(index, words),
-    lines: linesOfWords(words).map(({ top, bottom, ...line }) => ({
-      ...line,
-      ...{ top: top + box.top, bottom: bottom + box.top },
-    })),
     origin: { x: box.left, y: box.top },
   };
 }
 
 function boxesOf(root: HTMLElement, leaves: readonly PhotographedLeaf[], anchor: Anchor): Box[] {
   if (anchor.type === 'passage') {
-    const range = rangeOf(root, anchor);
     const whole = root.getBoundingClientRect();
-    return [...(range?.getClientRects() ?? [])].map(({ left, right, top, bottom }) => ({
+    return lineBoxesOf(root, anchor).map(({ left, right, top, bottom }) => ({
       ...{ left: left - whole.left, right: right - whole.left },
       ...{ top: top - whole.top, bottom: bottom - whole.top },
     }));

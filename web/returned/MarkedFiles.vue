@@ -2,17 +2,18 @@
 import { urlOf } from '#contract/endpoint';
 import { markedFile, type Work } from '#contract/submissions';
 import { mdiFileDownloadOutline } from '@mdi/js';
-import { fileNameOf } from '#core/text';
-import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef } from 'vue';
+import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue';
 import { useFeedback } from '../feedback/feedback-store.ts';
 import { saveAsFile } from '../outbox/save-as-file.ts';
 import { callForBytes, Refused, sentenceOf } from '../session/api.ts';
+import { nameOfWork } from '../wording/file-names.ts';
 import { percent } from '../wording/format.ts';
 
 /** PDF files and pictures with the remarks in them, for any reader of PDF. */
 const props = defineProps<{ work: Work }>();
 
 const WorkStage = defineAsyncComponent(() => import('../paper/WorkStage.vue'));
+const RemarkPages = defineAsyncComponent(() => import('../paper/RemarkPages.vue'));
 
 const MARKABLE: readonly string[] = ['pdf', 'png', 'jpeg'];
 const PROTECTED = 409;
@@ -28,20 +29,34 @@ const others = computed(() => {
   return leaves.some(({ kind, file }) => kind !== 'sound' && !MARKABLE.includes(all[file]?.format ?? ''));
 });
 const store = useFeedback();
+const remarks = computed(() => store.feedback?.remarks ?? []);
 const stage = useTemplateRef<{ root: HTMLElement | null }>('stage');
+const list = useTemplateRef<{ root: HTMLElement | null }>('list');
 const laidOut = ref<number>();
 const busy = ref<number>();
 const error = ref<string>();
 /** A file of which there can only be a copy. */
 const signed = ref<number>();
 
+/** What is made of paper here, once it stands in the page. */
+async function shown(what: typeof stage): Promise<HTMLElement> {
+  while (!what.value?.root) await new Promise((resolve) => setTimeout(resolve));
+  return what.value.root;
+}
+
 async function save(position: number, name: string, copy = false): Promise<void> {
   busy.value = position;
   error.value = signed.value = undefined;
   const url = urlOf(markedFile, { submission: props.work.id, position: String(position) });
   try {
-    const bytes = await callForBytes(copy ? `${url}?copy=true` : url);
-    saveAsFile(bytes, `${name.replace(/\.[^.]*$/, '')}, marked.pdf`);
+    const [marked, { withRemarkPages }] = await Promise.all([
+      callForBytes(copy ? `${url}?copy=true` : url),
+      import('../paper/marked-pdf.ts'),
+    ]);
+    const file = new Uint8Array(await marked.arrayBuffer());
+    const bytes = remarks.value.length > 0 ? await withRemarkPages(file, await shown(list)) : file;
+    const ofFile = files.value.length > 1 ? `, ${name.replace(/\.[^.]*$/, '')}` : '';
+    savePdf(bytes, `${nameOfWork(props.work)}${ofFile}, marked.pdf`);
   } catch (failure) {
     error.value = sentenceOf(failure);
     if (failure instanceof Refused && failure.problem.status === PROTECTED) signed.value = position;
@@ -54,19 +69,21 @@ async function layOut(): Promise<void> {
   laidOut.value = 0;
   error.value = undefined;
   try {
-    const [{ markedPdf }] = await Promise.all([import('../paper/marked-pdf.ts'), import('../paper/WorkStage.vue')]);
-    while (!stage.value?.root) await nextTick();
+    const { markedPdf } = await import('../paper/marked-pdf.ts');
     const pdf = await markedPdf({
-      ...{ work: props.work, remarks: store.feedback?.remarks ?? [], stage: stage.value.root },
+      ...{ work: props.work, remarks: remarks.value, stage: await shown(stage), list: await shown(list) },
       onProgress: (share) => (laidOut.value = share),
     });
-    saveAsFile(pdf, `${fileNameOf(props.work.assignment.title, 'Work')}, marked.pdf`);
+    savePdf(pdf, `${nameOfWork(props.work)}, marked.pdf`);
   } catch {
     error.value = 'The work could not be laid out. Reload the page and try again.';
   } finally {
     laidOut.value = undefined;
   }
 }
+
+const savePdf = (bytes: Uint8Array, name: string): void =>
+  saveAsFile(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }), name);
 </script>
 
 <template>
@@ -97,6 +114,7 @@ async function layOut(): Promise<void> {
       }}<span v-if="files.length > 0">: the whole work</span></v-btn
     >
     <WorkStage v-if="laidOut !== undefined" ref="stage" :work="work" />
+    <RemarkPages v-if="laidOut !== undefined || busy !== undefined" ref="list" :work="work" :remarks="remarks" />
     <p v-if="error" class="quiet" role="alert">{{ error }}</p>
   </section>
 </template>

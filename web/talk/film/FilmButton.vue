@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fileNameOf } from '#core/text';
+import { nameOfWork } from '../../wording/file-names.ts';
 import type { Remark } from '#contract/remarks';
 import { mdiFilmstrip } from '@mdi/js';
 import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef } from 'vue';
@@ -33,7 +33,7 @@ async function save(): Promise<void> {
       onProgress: (now) => (share.value = now),
       ended: () => ended,
     });
-    if (film) saveAsFile(film, fileNameOf(work.assignment.title, 'Talk-through'));
+    if (film) saveAsFile(film, nameOfWork(work));
   } catch (error) {
     problem.value =
       error instanceof NoFilm ? error.message : 'The film could not be made. Check the network and try again.';
