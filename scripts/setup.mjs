@@ -79,9 +79,10 @@ export function ensureSpeech() {
   install('PocketSphinx and Apertium for the tests of dictation and translation', packages);
 }
 
-/** What the tests look at marked files with, as somebody's reader would show them. */
+/** What the tests look at marked files with, as a PDF reader would show them, and what reads scanned pages. */
 export function ensurePoppler() {
-  if (!existsSync('/usr/bin/pdftoppm')) install('Poppler for the tests of marked files', ['poppler-utils']);
+  if (['/usr/bin/pdftoppm', '/usr/bin/tesseract'].every((file) => existsSync(file))) return;
+  install('Poppler and Tesseract for the tests of marked files and scanned pages', ['poppler-utils', 'tesseract-ocr']);
 }
 
 /** A PostgreSQL server's programs, so that the data tests run on both bodies; the tests start a server of their own. */

@@ -48,6 +48,7 @@ import { schoolRoutes } from './school/routes.ts';
 import { searchRoutes } from './search/routes.ts';
 import { sessionRoutes } from './sessions/routes.ts';
 import { stampRoutes } from './stamps/routes.ts';
+import { recognitionRoutes } from './recognition/routes.ts';
 import { submissionRoutes } from './submissions/routes.ts';
 import { uploadRoutes } from './uploads/routes.ts';
 import { waitingRoutes } from './waiting/routes.ts';
@@ -117,6 +118,7 @@ const ROUTES = [
   handInRoutes,
   answerRoutes,
   typedRoutes,
+  recognitionRoutes,
   submissionRoutes,
   earlierRoutes,
   feedbackRoutes,

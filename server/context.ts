@@ -1,6 +1,7 @@
 import type { BankThread } from './bank/bank-thread.ts';
 import type { Database } from './db/database.ts';
 import type { ReadDocumentFor } from './documents/document.ts';
+import type { RecognitionQueue } from './recognition/queue.ts';
 import type { Settings } from './settings.ts';
 import type { Translator } from './translation/translator.ts';
 import type { Speech } from './speech/speech.ts';
@@ -13,4 +14,5 @@ export interface Context {
   speech: Speech;
   translators: readonly Translator[];
   bank: BankThread;
+  recognition: RecognitionQueue;
 }

@@ -13,6 +13,7 @@ const Environment = z.object({
   VIVID_MAX_FILE_MB: z.coerce.number().positive().max(200).default(25),
   VIVID_MAX_DAY_MB: z.coerce.number().positive().default(2000),
   VIVID_DICTATION: z.stringbool().default(true),
+  VIVID_RECOGNITION: z.stringbool().default(true),
   VIVID_SPEECH_SERVER: z.url({ protocol: /^https?$/ }).optional(),
   VIVID_SPEECH_KEY: z.string().min(1).optional(),
   VIVID_SPEECH_MODEL: z.string().min(1).default('default'),
@@ -47,6 +48,8 @@ export interface Settings {
   maxDayBytes: number;
   /** Whether an engine on this machine writes recordings down, where one is installed. */
   dictation: boolean;
+  /** Whether words in scanned pages are read, where Tesseract is installed. */
+  recognition: boolean;
   /** A speech server of the school's own, and a translation server. */
   speechServer: SpeechServerSettings | undefined;
   translateServer: { address: string; key: string | undefined } | undefined;
@@ -76,6 +79,7 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     maxFileBytes: Math.floor(values.VIVID_MAX_FILE_MB * 1024 * 1024),
     maxDayBytes: Math.floor(values.VIVID_MAX_DAY_MB * 1024 * 1024),
     dictation: values.VIVID_DICTATION,
+    recognition: values.VIVID_RECOGNITION,
     speechServer: values.VIVID_SPEECH_SERVER
       ? { address: values.VIVID_SPEECH_SERVER, key: values.VIVID_SPEECH_KEY, model: values.VIVID_SPEECH_MODEL }
       : undefined,

@@ -11,11 +11,15 @@ import { queueDigests } from './notices/digest.ts';
 import { sendMails } from './mail/send.ts';
 import { purge } from './purge.ts';
 import { returnPlanned } from './returning/planned.ts';
+import { recognitionQueue, type RecognitionQueue } from './recognition/queue.ts';
+import { tesseract } from './recognition/tesseract.ts';
 import type { Settings } from './settings.ts';
 import { enginesOf, startSpeech } from './speech/speech.ts';
 import { translatorsOf } from './translation/translate.ts';
 import type { Transcriber } from './speech/transcriber.ts';
 
+/** A page is read in far less. */
+const STALE_SECONDS = 10 * 60;
 const HOUR = 60 * 60 * 1000;
 /** How late a return at a set time, or mail, may be, in milliseconds. */
 const PLANNED_EVERY = 15_000;
@@ -50,13 +54,14 @@ export async function startServer(
     speech,
     translators: translatorsOf(settings),
     bank: bankThread(),
+    recognition: startRecognition(db, settings),
   };
   const server = createServer(createApp(context));
   server.keepAliveTimeout = KEPT_OPEN;
   try {
     await listen(server, settings);
   } catch (error) {
-    await speech.stop();
+    await Promise.all([speech.stop(), context.recognition.stop()]);
     throw error;
   }
   const stopping = new AbortController();
@@ -85,10 +90,17 @@ export async function startServer(
       server.close();
       server.closeAllConnections();
       if (server.listening) await once(server, 'close');
-      await Promise.all([speech.stop(), context.bank.stop()]);
+      await Promise.all([speech.stop(), context.bank.stop(), context.recognition.stop()]);
     },
   };
 }
+
+const startRecognition = (db: Database, { databaseUrl, recognition }: Settings): RecognitionQueue =>
+  recognitionQueue({
+    db,
+    recogniser: recognition ? tesseract() : undefined,
+    staleAfter: databaseUrl ? STALE_SECONDS : 0,
+  });
 
 function addressOf(server: Server, { host }: Settings): string {
   const { port } = server.address() as AddressInfo;

@@ -8,3 +8,4 @@ export * from './pieces.ts';
 export { partRunningHeads } from './running-heads.ts';
 export * from './sentences.ts';
 export * from './text.ts';
+export * from './wordless.ts';

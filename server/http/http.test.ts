@@ -38,6 +38,7 @@ beforeAll(async () => {
       speech: {} as Context['speech'],
       translators: [],
       bank: {} as Context['bank'],
+      recognition: {} as Context['recognition'],
     }),
   );
   server.listen(0, '127.0.0.1');

@@ -94,11 +94,17 @@ export const savedAgain = (document: Buffer): Buffer =>
   Buffer.from(zipSync({ ...unzipSync(document), 'custom/saved.txt': strToU8(`${++handedIn}`) }, { level: 0 }));
 
 /** The author hands in the essay as a new version; answers the id of the submission. */
-export async function handIn({ as, assignment }: TestSchool): Promise<string> {
-  const answer = await as.author.send('POST', `/assignments/${assignment}/submissions`, {
-    file: savedAgain(await essay()),
-    fileName: 'essay.docx',
-  });
+export const handIn = async (school: TestSchool): Promise<string> =>
+  handInFile(school, 'essay.docx', savedAgain(await essay()));
+
+/** Hands a file in as a work of its own. */
+export async function handInFile(
+  { as, assignment }: TestSchool,
+  fileName: string,
+  file: Buffer,
+  who: 'author' | 'classmate' = 'author',
+): Promise<string> {
+  const answer = await as[who].send('POST', `/assignments/${assignment}/submissions`, { file, fileName });
   if (answer.status !== 200) throw new Error(answer.text);
   return (answer.json as { submission: string }).submission;
 }

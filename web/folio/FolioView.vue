@@ -13,6 +13,7 @@ import { FOLIO, type DrawnEdit, type DrawnMark, type DrawnStretch } from './foli
 import PageLeaf from './PageLeaf.vue';
 import PictureLeaf from './PictureLeaf.vue';
 import TextLeaf from './TextLeaf.vue';
+import { useRecognised } from './use-recognised.ts';
 
 /** The work itself: its leaves one below the other, as paper. */
 const props = defineProps<{
@@ -92,6 +93,7 @@ provide(
     choosing: computed(() => props.choosing),
     boxing: computed(() => props.boxing),
     inked,
+    wordless: useRecognised(() => props.work),
     pick: (id: string) => emit('pick', id),
     choose: (anchor: Anchor | undefined) => emit('choose', anchor),
   }),

@@ -4,12 +4,24 @@ import { urlOf } from '#contract/endpoint';
 import { workFile } from '#contract/submissions';
 import { useElementSize, useIntersectionObserver } from '@vueuse/core';
 import type { RenderTask } from 'pdfjs-dist';
-import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch, type CSSProperties } from 'vue';
+import {
+  computed,
+  defineAsyncComponent,
+  onBeforeUnmount,
+  ref,
+  shallowRef,
+  useTemplateRef,
+  watch,
+  type CSSProperties,
+} from 'vue';
 import BoxLayer from './BoxLayer.vue';
 import { useFolio } from './folio-context.ts';
 import { letterWidth } from './letter-width.ts';
 import { openPdf } from './pdf-document.ts';
 import PieceText from './PieceText.vue';
+
+// Most pages have a text of their own.
+const RecognisedWords = defineAsyncComponent(() => import('./RecognisedWords.vue'));
 
 /** A page drawn as it is, with its words over it to be selected and marked. */
 const props = defineProps<{ leaf: LeafOf<'page'>; index: number }>();
@@ -119,6 +131,7 @@ onBeforeUnmount(() => {
             :piece="piece"
         /></span>
       </div>
+      <RecognisedWords v-if="folio.wordless.has(index)" :index="index" :ratio="leaf.width / leaf.height" />
       <BoxLayer ref="boxes" :index="index" :label="leaf.label" />
     </div>
   </div>

@@ -2,9 +2,11 @@
 import type { LeafOf } from '#core/folio';
 import { urlOf } from '#contract/endpoint';
 import { workPicture } from '#contract/submissions';
-import { ref, useTemplateRef } from 'vue';
+import { defineAsyncComponent, ref, useTemplateRef } from 'vue';
 import BoxLayer from './BoxLayer.vue';
 import { useFolio } from './folio-context.ts';
+
+const RecognisedWords = defineAsyncComponent(() => import('./RecognisedWords.vue'));
 
 /** A picture, upright; a drag on it draws a box, and what is larger than its frame is scrolled. */
 const props = defineProps<{ leaf: LeafOf<'picture'>; index: number }>();
@@ -29,6 +31,7 @@ const name = (): string => `Picture handed in as ${props.leaf.label.toLowerCase(
         class="problem"
         data-words="This picture cannot be shown at the moment. Reload the page to try again."
       />
+      <RecognisedWords v-if="folio.wordless.has(index)" :index="index" :ratio="leaf.width / leaf.height" />
       <BoxLayer ref="boxes" :index="index" :label="leaf.label" />
     </div>
   </div>

@@ -3,6 +3,7 @@ import type { Stretch } from '#core/folio';
 import type { Ink } from '#contract/ink';
 import type { Stamp } from '#contract/stamps';
 import { inject, type InjectionKey } from 'vue';
+import type { WordlessPage } from './use-recognised.ts';
 
 /** A remark as it is drawn in the work. */
 export interface DrawnMark {
@@ -52,6 +53,8 @@ export interface FolioContext {
   boxing: boolean;
   /** Something was drawn, or somebody draws. */
   inked: boolean;
+  /** Pages and pictures without a text of their own, by their numbers from 0. */
+  wordless: ReadonlyMap<number, WordlessPage>;
   pick(id: string): void;
   choose(anchor: Anchor | undefined): void;
 }

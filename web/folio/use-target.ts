@@ -31,7 +31,8 @@ export function useTarget(root: () => Element | null | undefined, folio: () => F
   });
 
   function choose(anchor: Anchor | undefined): void {
-    if (anchor) document.getSelection()?.removeAllRanges();
+    // Words that were recognised in a picture stay selected, so that they can be copied.
+    if (anchor && selected()) document.getSelection()?.removeAllRanges();
     passage.value = undefined;
     chosen.value = anchor;
   }

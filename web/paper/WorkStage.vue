@@ -41,4 +41,8 @@ defineExpose({ root });
   max-height: none;
   overflow: visible;
 }
+/* What is said about a page is no part of it. */
+.work :deep(.recognised .note) {
+  display: none;
+}
 </style>

@@ -28,6 +28,7 @@ export const folioContext = ({
   choosing: false,
   boxing: false,
   inked: false,
+  wordless: new Map(),
   pick: () => undefined,
   choose: () => undefined,
   ...change,
