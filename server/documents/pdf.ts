@@ -9,7 +9,7 @@ import {
 import type { TextItem, TextStyle } from 'pdfjs-dist/types/src/display/api.js';
 import { inPdfEngine } from './pdf-engine.ts';
 import { PDF_FILES } from './pdf-files.ts';
-import { bulkOfFile, documentErrors, isTooMuch, type Bulk, type Reader, type ReadOptions } from './document.ts';
+import { bulkOfFile, documentErrors, documentNotes, isTooMuch, type Bulk, type Reader, type ReadOptions } from './document.ts';
 
 const MAX_PAGES = 500;
 /** Of a typical face, where a font does not say how far its letters reach above the line. */
@@ -29,10 +29,12 @@ export const readPdf: Reader = async (bytes, _name, { onPage }) => {
   try {
     if (document.numPages > MAX_PAGES) throw documentErrors.tooManyPages();
     const { info } = (await document.getMetadata()) as { info: { Title?: string; Language?: string } };
+    const leaves = await inPdfEngine(() => pagesOf(document, onPage));
+    const wordless = leaves.filter(({ texts }) => texts.every(({ text }) => text.trim() === '')).length;
     return {
       title: titleOf(info.Title),
       language: info.Language || undefined,
-      leaves: await inPdfEngine(() => pagesOf(document, onPage)),
+      ...{ leaves, notes: wordless > 0 ? [documentNotes.scanned(wordless, leaves.length)] : [] },
     };
   } finally {
     await loading.destroy();

@@ -22,6 +22,7 @@ import PieceText from './PieceText.vue';
 
 // Most pages have a text of their own.
 const RecognisedWords = defineAsyncComponent(() => import('./RecognisedWords.vue'));
+const WordlessNote = defineAsyncComponent(() => import('./WordlessNote.vue'));
 
 /** A page drawn as it is, with its words over it to be selected and marked. */
 const props = defineProps<{ leaf: LeafOf<'page'>; index: number }>();
@@ -111,6 +112,7 @@ onBeforeUnmount(() => {
 
 <template>
   <div class="frame">
+    <WordlessNote v-if="folio.wordless.has(index)" :index="index" />
     <div
       ref="page"
       class="page"

@@ -7,6 +7,7 @@ import BoxLayer from './BoxLayer.vue';
 import { useFolio } from './folio-context.ts';
 
 const RecognisedWords = defineAsyncComponent(() => import('./RecognisedWords.vue'));
+const WordlessNote = defineAsyncComponent(() => import('./WordlessNote.vue'));
 
 /** A picture, upright; a drag on it draws a box, and what is larger than its frame is scrolled. */
 const props = defineProps<{ leaf: LeafOf<'picture'>; index: number }>();
@@ -19,6 +20,7 @@ const name = (): string => `Picture handed in as ${props.leaf.label.toLowerCase(
 
 <template>
   <div class="frame">
+    <WordlessNote v-if="folio.wordless.has(index)" :index="index" />
     <div class="picture" :style="{ aspectRatio: `${leaf.width} / ${leaf.height}` }" @pointerdown="boxes?.begin($event)">
       <img
         :src="urlOf(workPicture, { submission: folio.submission, position: String(leaf.picture) })"

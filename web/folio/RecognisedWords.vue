@@ -25,19 +25,6 @@ const lines = computed(() =>
   ),
 );
 
-const SENTENCES: Record<string, string> = {
-  off: 'This page is a picture without text. To comment on a part of it, draw a box.',
-  waiting: 'This page is a picture without text. Its words are being recognised …',
-  failed: 'The words of this picture could not be recognised. To comment on a part of it, draw a box.',
-};
-const sentence = computed(() => {
-  const { state = 'off', words } = page.value ?? {};
-  if (!words) return SENTENCES[state];
-  return words.lines.length > 0
-    ? 'Recognised words: they can be selected, and may contain mistakes.'
-    : 'No words were recognised in this picture. To comment on a part of it, draw a box.';
-});
-
 /** The box around the selected words, in the place of the words themselves: they are no text of the work. */
 function chooseSelected(): void {
   const selection = document.getSelection();
@@ -66,12 +53,15 @@ useEventListener(document, ['pointerup', 'keyup'], () => {
 <template>
   <div v-if="page" ref="layer" class="recognised">
     <p v-for="(line, at) in lines" :key="at" class="line">
-      <template v-for="({ word, style }, number) in line" :key="number"
-        ><span class="text" :data-word="`${at} ${number}`" :style="style">{{ word.text }}</span
-        >{{ ' ' }}</template
-      >
+      <span
+        v-for="({ word, style }, number) in line"
+        :key="number"
+        class="text"
+        :data-word="`${at} ${number}`"
+        :style="style"
+        v-text="`${word.text} `"
+      />
     </p>
-    <p v-if="sentence" class="note" role="note" :data-words="sentence" :aria-label="sentence" />
   </div>
 </template>
 
@@ -94,14 +84,5 @@ useEventListener(document, ['pointerup', 'keyup'], () => {
   white-space: pre;
   cursor: text;
   pointer-events: auto;
-}
-.note::before {
-  content: attr(data-words);
-  position: absolute;
-  inset: auto auto 0 0;
-  padding: 3px 10px;
-  background: var(--ground);
-  color: #22201c;
-  font: 13px/1.5 var(--sans);
 }
 </style>

@@ -42,7 +42,7 @@ defineExpose({ root });
   overflow: visible;
 }
 /* What is said about a page is no part of it. */
-.work :deep(.recognised .note) {
+.work :deep(.leaf .note) {
   display: none;
 }
 </style>
