@@ -164,6 +164,8 @@ export const documentNotes = {
   h265: 'This film is stored as H.265 (HEVC), which some browsers can’t play. If the picture stays black, export it as H.264 and hand that in.',
   scanned: (wordless: number, pages: number) =>
     `${wordless} of ${pages} ${pages === 1 ? 'page' : 'pages'} ${wordless === 1 ? 'has' : 'have'} no text, as in a scan, so no single words can be commented on there. If you have the document it was made from, hand that in instead.`,
+  unreadable: (parts: readonly string[]) =>
+    `A part of this file is damaged and could not be read: ${parts.join(', ')}. The rest is here. If the part matters, save the document again and hand it in once more.`,
   guessed:
     'It does not say how its letters are stored, so that was guessed. If letters look wrong, choose another way.',
 };

@@ -12,7 +12,7 @@ import { blocksOfHtml } from './html-blocks.ts';
 import { mathNode } from './math.ts';
 import { Placeholders } from './placeholders.ts';
 import { standInPicture } from './stand-in-picture.ts';
-import { attribute, descendants, parseXml, path as follow, child } from './xml.ts';
+import { attribute, descendants, parseXml, path as follow, child, readableXml } from './xml.ts';
 import { openPackage, type Package } from './zip.ts';
 
 const PICTURE_TYPES = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'image/bmp']);
@@ -79,10 +79,19 @@ function mainPart(parts: Package): string {
   return attribute(relation, 'Target')?.replace(/^\//, '') ?? 'word/document.xml';
 }
 
+const mainXml = (parts: Package, name: string): Document => {
+  const text = parts.text(name);
+  if (text === undefined) throw documentErrors.broken('docx');
+  return parseXml(transitional(text), 'docx');
+};
+
 const partXml = (parts: Package, name: string): Document | undefined => {
   const text = parts.text(name);
-  return text === undefined ? undefined : parseXml(transitional(text), 'docx');
+  return readableXml(text && transitional(text), 'docx');
 };
+
+/** Parts that the library reads beside the main one, and stumbles over where they are broken. */
+const BESIDE = /(?:^|\/)(?:styles|numbering|footnotes|endnotes|comments|\[Content_Types\])\.xml$|\.rels$/u;
 
 /** What cannot be read costs no work: its name stands in its place. */
 function orNamed(read: () => DocxObject | undefined): DocxObject | undefined {
@@ -126,7 +135,7 @@ async function prepare(
   ];
   const changed: Record<string, Uint8Array> = {};
   for (const name of [main, footnotes, endnotes]) {
-    const document = partXml(parts, name);
+    const document = name === main ? mainXml(parts, name) : partXml(parts, name);
     if (!document) continue;
     mendDocx(document);
     removeStrayCalls(document, 'footnote', partXml(parts, footnotes));
@@ -155,7 +164,7 @@ async function prepare(
   }
   return Object.fromEntries(
     parts.names
-      .filter((name) => !name.endsWith('/'))
+      .filter((name) => !name.endsWith('/') && (!BESIDE.test(name) || partXml(parts, name) !== undefined))
       .map((name) => [name, changed[name] ?? inTransitional(name, parts.bytes(name)!)] as const),
   );
 }

@@ -9,7 +9,15 @@ import {
 import type { TextItem, TextStyle } from 'pdfjs-dist/types/src/display/api.js';
 import { inPdfEngine } from './pdf-engine.ts';
 import { PDF_FILES } from './pdf-files.ts';
-import { bulkOfFile, documentErrors, documentNotes, isTooMuch, type Bulk, type Reader, type ReadOptions } from './document.ts';
+import {
+  bulkOfFile,
+  documentErrors,
+  documentNotes,
+  isTooMuch,
+  type Bulk,
+  type Reader,
+  type ReadOptions,
+} from './document.ts';
 
 const MAX_PAGES = 500;
 /** Of a typical face, where a font does not say how far its letters reach above the line. */

@@ -1,13 +1,13 @@
 import { textBlocks, type SlideLeaf, type TextBlock } from '#core/folio';
 import type { Document, Element } from '@xmldom/xmldom';
 import path from 'node:path/posix';
-import { documentErrors, type DocumentPicture, type Reader } from './document.ts';
+import { documentErrors, documentNotes, type DocumentPicture, type Reader } from './document.ts';
 import { mathNode, mathText } from './math.ts';
 import { pptxColors, type Colors } from './pptx-color.ts';
 import { EMU_PER_POINT, type Part } from './pptx-part.ts';
 import { pptxShapes, type SlideParts } from './pptx-shapes.ts';
 import { paragraphsOf, type Equation } from './pptx-text.ts';
-import { attribute, child, children, descendants, numberOf, parseXml, path as follow } from './xml.ts';
+import { attribute, child, children, descendants, numberOf, path as follow, readableXml } from './xml.ts';
 import { openPackage, type Package } from './zip.ts';
 
 /** English Metric Units to points: ECMA-376 Part 1, section 20.1.2.1. */
@@ -46,46 +46,51 @@ export const readPptx: Reader = async (bytes) => {
     return number;
   };
 
+  const unreadable: string[] = [];
   const leaves = ids.flatMap((id, index): SlideLeaf[] => {
+    const leaf = { kind: 'slide' as const, label: `Slide ${index + 1}`, width, height };
     const target = presentation.targets.get(id);
-    if (!target) return [];
-    const parts = slideParts(files, target.name, presentation, equation);
+    const parts = target && slideParts(files, target.name, presentation, equation);
+    if (!parts) {
+      unreadable.push(leaf.label);
+      return [{ ...leaf, shapes: [unreadableShape(width, height)], notes: [] }];
+    }
     if (attribute(parts.slide.root, 'show') === '0') return [];
     return [
-      {
-        kind: 'slide',
-        label: `Slide ${index + 1}`,
-        width,
-        height,
-        background: background(parts),
-        shapes: pptxShapes(parts, picture),
-        notes: notesOf(files, parts),
-      },
+      { ...leaf, background: background(parts), shapes: pptxShapes(parts, picture), notes: notesOf(files, parts) },
     ];
   });
+  if (unreadable.length > 0 && unreadable.length === leaves.length) throw documentErrors.broken('pptx');
   if (leaves.length === 0) throw documentErrors.withoutText();
-  return { title: titleOf(leaves), language: languageOf(files, presentation), leaves, pictures };
+  const notes = unreadable.length > 0 ? [documentNotes.unreadable(unreadable)] : [];
+  return { title: titleOf(leaves), language: languageOf(files, presentation), leaves, pictures, notes };
 };
 
 function mainPart(files: Package): Part {
   const relation = [...partsOf(files, '').values()].find(({ type }) => type.endsWith('/officeDocument'));
-  return openPart(files, relation?.name ?? 'ppt/presentation.xml');
+  const part = openPart(files, relation?.name ?? 'ppt/presentation.xml');
+  if (!part) throw documentErrors.broken('pptx');
+  return part;
 }
 
-export function openPart(files: Package, name: string): Part {
-  const text = files.text(name);
-  const root = text === undefined ? null : parseXml(text, 'pptx').documentElement;
-  if (!root) throw documentErrors.broken('pptx');
-  return { name, root, targets: partsOf(files, name) };
+/** One part; undefined where it is missing or broken, which the rest is shown without. */
+export function openPart(files: Package, name: string): Part | undefined {
+  const root = readableXml(files.text(name), 'pptx')?.documentElement;
+  return root ? { name, root, targets: partsOf(files, name) } : undefined;
 }
+
+/** What stands in the place of a slide that cannot be read. */
+const unreadableShape = (width: number, height: number): SlideLeaf['shapes'][number] => ({
+  ...{ geometry: 'none', x: width / 10, y: height / 3, width: (width * 8) / 10, height: height / 3 },
+  blocks: [{ type: 'paragraph', runs: [{ text: 'This slide could not be read.', marks: [] }] }],
+});
 
 /** Relationships of a part (ECMA-376 Part 2, section 6.5), those of the whole package for the empty name. */
 function partsOf(files: Package, name: string): Part['targets'] {
   const folder = path.dirname(name);
-  const relations = files.text(path.join(folder, '_rels', `${path.basename(name)}.rels`));
-  if (relations === undefined) return new Map();
+  const relations = readableXml(files.text(path.join(folder, '_rels', `${path.basename(name)}.rels`)), 'pptx');
   return new Map(
-    descendants(parseXml(relations, 'pptx'), 'Relationship').map((relation) => {
+    descendants(relations, 'Relationship').map((relation) => {
       const target = attribute(relation, 'Target') ?? '';
       const external = attribute(relation, 'TargetMode') === 'External';
       const there = external ? target : target.startsWith('/') ? target.slice(1) : path.join(folder, target);
@@ -105,16 +110,20 @@ async function equationsOf(files: Package, { targets }: Part): Promise<Equation 
   };
 }
 
-function slideParts(files: Package, name: string, presentation: Part, equation: Equation | undefined): SlideParts {
+function slideParts(
+  files: Package,
+  name: string,
+  presentation: Part,
+  equation: Equation | undefined,
+): SlideParts | undefined {
   const slide = openPart(files, name);
+  if (!slide) return undefined;
   const layout = related(files, slide, 'slideLayout');
   const master = layout && related(files, layout, 'slideMaster');
   const theme = master && related(files, master, 'theme');
   const colors = pptxColors(theme?.root, master?.root, slide.root);
-  const relatedTo = (relation: string): Document | undefined => {
-    const text = files.text(slide.targets.get(relation)?.name ?? '');
-    return text === undefined ? undefined : parseXml(text, 'pptx');
-  };
+  const relatedTo = (relation: string): Document | undefined =>
+    readableXml(files.text(slide.targets.get(relation)?.name ?? ''), 'pptx');
   return { slide, layout, master, presentation, colors, equation, related: relatedTo };
 }
 
@@ -141,6 +150,8 @@ const NOT_NOTES = ['sldImg', 'sldNum', 'dt', 'hdr', 'ftr'];
 
 function notesOf(files: Package, parts: SlideParts): TextBlock[] {
   const notes = related(files, parts.slide, 'notesSlide');
+  const named = [...parts.slide.targets.values()].some(({ type }) => type.endsWith('/notesSlide'));
+  if (named && !notes) return [{ type: 'paragraph', runs: [{ text: 'These notes could not be read.', marks: [] }] }];
   return descendants(notes?.root, 'sp')
     .filter((shape) => !NOT_NOTES.includes(attribute(follow(shape, 'nvSpPr', 'nvPr', 'ph'), 'type') ?? ''))
     .flatMap((shape) =>
@@ -170,7 +181,7 @@ function titleOf(leaves: SlideLeaf[]): string | undefined {
 function languageOf(files: Package, presentation: Part): string | undefined {
   for (const { type, name } of presentation.targets.values()) {
     if (!type.endsWith('/slide')) continue;
-    const runs = descendants(openPart(files, name).root, 'rPr');
+    const runs = descendants(openPart(files, name)?.root, 'rPr');
     const language = runs.map((run) => attribute(run, 'lang')).find((lang) => lang !== undefined);
     if (language) return language;
   }

@@ -1,10 +1,10 @@
 import type { SheetCell } from '#core/folio';
 import type { Document, Element } from '@xmldom/xmldom';
 import path from 'node:path/posix';
-import { documentErrors, type Reader } from './document.ts';
+import { documentErrors, documentNotes, type Reader } from './document.ts';
 import { MAX_CELLS, sheetLeaf } from './sheet.ts';
 import { valueText, xlsxFormats } from './xlsx-value.ts';
-import { attribute, child, children, descendants, parseXml } from './xml.ts';
+import { attribute, child, children, descendants, readableXml } from './xml.ts';
 import { openPackage, type Package } from './zip.ts';
 
 /** The most rows and columns of a sheet in Office (common practice; ECMA-376 sets no bound). */
@@ -17,10 +17,8 @@ const MAX_COLUMNS = 16_384;
  */
 export const readXlsx: Reader = (bytes) => {
   const files = openPackage(bytes, 'xlsx');
-  const xml = (name: string | undefined): Document | undefined => {
-    const text = name === undefined ? undefined : files.text(name);
-    return text === undefined ? undefined : parseXml(text, 'xlsx');
-  };
+  const xml = (name: string | undefined): Document | undefined =>
+    readableXml(name === undefined ? undefined : files.text(name), 'xlsx');
   const main =
     targetsOf(xml('_rels/.rels'), '').find(({ type }) => type === 'officeDocument')?.name ?? 'xl/workbook.xml';
   const workbook = xml(main);
@@ -31,16 +29,29 @@ export const readXlsx: Reader = (bytes) => {
   const date1904 = isTrue(attribute(child(workbook.documentElement ?? undefined, 'workbookPr'), 'date1904'));
   const formats = xlsxFormats(named('styles')?.documentElement ?? undefined, date1904);
 
+  const unreadable: string[] = [];
   const leaves = descendants(workbook, 'sheet').flatMap((sheet) => {
     if ((attribute(sheet, 'state') ?? 'visible') !== 'visible') return [];
-    const target = targets.find(({ id, type }) => type === 'worksheet' && id === attribute(sheet, 'r:id'));
+    const name = attribute(sheet, 'name') ?? 'Sheet';
+    const target = targets.find(({ id }) => id === attribute(sheet, 'r:id'));
+    // A sheet that holds a chart alone has no cells.
+    if (target && target.type !== 'worksheet') return [];
     const text = target && files.text(target.name);
-    const cells = text === undefined ? [] : cellsOf(text, { strings, formats });
-    return cells.length > 0 ? [sheetLeaf(attribute(sheet, 'name') ?? 'Sheet', cells)] : [];
+    const cells = text === undefined ? undefined : cellsOf(text, { strings, formats });
+    if (!cells) {
+      unreadable.push(name);
+      return [sheetLeaf(name, [[{ text: 'This sheet could not be read.' }]])];
+    }
+    return cells.length > 0 ? [sheetLeaf(name, cells)] : [];
   });
+  if (unreadable.length > 0 && unreadable.length === leaves.length) throw documentErrors.broken('xlsx');
   if (leaves.length === 0) throw documentErrors.emptyCells();
-  return { title: titleOf(files), leaves };
+  const notes = unreadable.length > 0 ? [documentNotes.unreadable(unreadable)] : [];
+  return { title: titleOf(files), leaves, notes };
 };
+
+/** A cell whose text is kept in a part that is missing or broken. */
+const MISSING_TEXT = '(text missing)';
 
 interface Target {
   id: string;
@@ -62,10 +73,8 @@ const targetsOf = (relations: Document | undefined, folder: string): Target[] =>
   });
 
 function titleOf(files: Package): string | undefined {
-  const text = files.text('docProps/core.xml');
-  return text === undefined
-    ? undefined
-    : descendants(parseXml(text, 'xlsx'), 'title')[0]?.textContent?.trim() || undefined;
+  const properties = readableXml(files.text('docProps/core.xml'), 'xlsx');
+  return descendants(properties, 'title')[0]?.textContent?.trim() || undefined;
 }
 
 /** Its characters without those that only say how they are pronounced. */
@@ -90,12 +99,14 @@ const FULL_CELL = /<(?:\w+:)?c[\s>]/gu;
 
 /**
  * By what is there, since a row far down may be all that makes a sheet long.
+ * @returns nothing where they cannot be read
  * @throws DocumentError where it is larger than can be shown, or than any sheet is
  */
-function cellsOf(text: string, sources: Sources): SheetCell[][] {
+function cellsOf(text: string, sources: Sources): SheetCell[][] | undefined {
   const filled = text.replace(EMPTY_CELL, '');
   if ((filled.match(FULL_CELL)?.length ?? 0) > 2 * MAX_CELLS) throw documentErrors.tooManyCells();
-  const sheet = parseXml(filled, 'xlsx').documentElement ?? undefined;
+  const sheet = readableXml(filled, 'xlsx')?.documentElement;
+  if (!sheet) return undefined;
   const hidden = hiddenByMerging(sheet);
   const rows: SheetCell[][] = [];
   let width = 0;
@@ -107,7 +118,7 @@ function cellsOf(text: string, sources: Sources): SheetCell[][] {
       const place = attribute(cell, 'r');
       if (place === undefined) column++;
       else ({ row, column } = placeOf(place));
-      if (!(row >= 1 && column >= 1)) throw documentErrors.broken('xlsx');
+      if (!(row >= 1 && column >= 1)) return undefined;
       if (row > MAX_ROWS || column > MAX_COLUMNS) throw documentErrors.tooManyCells();
       const shown = textOf(cell, sources);
       if (shown.trim() === '' || hidden(row, column)) continue;
@@ -154,7 +165,7 @@ function textOf(cell: Element, { strings, formats }: Sources): string {
     const formula = child(cell, 'f')?.textContent;
     return formula ? `=${formula}` : '';
   }
-  if (type === 's') return strings[Number(value)] ?? '';
+  if (type === 's') return strings[Number(value)] ?? MISSING_TEXT;
   if (type === 'b') return isTrue(value) ? 'TRUE' : 'FALSE';
   if (type === 'n') return valueText(Number(value), formats(Number(attribute(cell, 's') ?? 0)));
   return type === 'd' ? value.replace('T', ' ') : value;

@@ -22,6 +22,15 @@ export function parseXml(text: string, format: FileFormat): Document {
   }
 }
 
+/** A part without which the rest of a document can be read: nothing where it is missing or broken. */
+export function readableXml(text: string | undefined, format: FileFormat): Document | undefined {
+  try {
+    return text === undefined ? undefined : parseXml(text, format);
+  } catch {
+    return undefined;
+  }
+}
+
 export const isElement = (node: Node): node is Element => node.nodeType === 1;
 
 export const elements = (parent: Node | undefined): Element[] =>
