@@ -29,9 +29,12 @@ function embedded(element: Element): DocxObject | undefined {
   return /^Equation/iu.test(program) ? { label: 'Equation of an old program', texts: [] } : undefined;
 }
 
-function chart(document: Document | undefined): DocxObject {
+const chart = (document: Document | undefined): DocxObject => ({ label: chartLabel(document), texts: [] });
+
+/** What a chart is called, by its title (ECMA-376 Part 1, section 21.2.2.210). */
+export function chartLabel(document: Document | undefined): string {
   const title = wordsOf(descendants(document, 'title')[0]);
-  return { label: title ? `Chart: ${title}` : 'Chart', texts: [] };
+  return title ? `Chart: ${title}` : 'Chart';
 }
 
 /** The words of each point of a diagram, in the order in which they were written (section 21.4.3). */

@@ -1,5 +1,5 @@
 import { folioOf, textBlocks, type Block, type Folio } from '#core/folio';
-import { strToU8, unzipSync, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readDocumentApart } from './read-apart.ts';
@@ -130,6 +130,33 @@ function withDeclaredSize(bytes: Uint8Array, size: number): Buffer {
   return changed;
 }
 
+describe('what a document says beside its words', () => {
+  const named = ({ blocks }: { blocks: Block[] }): string[] =>
+    blocks.flatMap((block) => (block.type === 'picture' ? [block.alt] : []));
+
+  it('is named at its end: tracked changes, which are read as accepted, and comments', async () => {
+    const body = `<w:p><w:ins w:id="1" w:author="A"><w:r><w:t>low </w:t></w:r></w:ins><w:del w:id="2" w:author="A"><w:r><w:delText>high </w:delText></w:r></w:del><w:r><w:t>water</w:t></w:r></w:p>`;
+    const parts = unzipSync(docx(body));
+    const comments = `<w:comments xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"><w:comment w:id="0"><w:p/></w:comment></w:comments>`;
+    const tracked = await read(zipSync({ ...parts, 'word/comments.xml': strToU8(comments) }));
+    expect(tracked.folio.text).toBe('low water\n');
+    expect(named(tracked)).toEqual(['Tracked changes in this file: 2, read as accepted', 'Comments in this file: 1']);
+    expect(named(await read(docx(paragraph('water'))))).toEqual([]);
+  });
+
+  it('is named in an OpenDocument text as well', async () => {
+    const parts = unzipSync(bytesOf('thandiwe-moyo.odt'));
+    const content = strFromU8(parts['content.xml']!).replace(
+      '<office:text>',
+      '<office:text><text:tracked-changes><text:changed-region/></text:tracked-changes><office:annotation/>',
+    );
+    const changed = await read(zipSync({ ...parts, 'content.xml': strToU8(content) }), 'a.odt');
+    expect(named(changed)).toEqual(
+      expect.arrayContaining(['Tracked changes in this file: 1, read as accepted', 'Comments in this file: 1']),
+    );
+  });
+});
+
 describe('readDocumentApart', () => {
   it('refuses a picture of more pixels than a browser can show', async () => {
     const parts = unzipSync(bytesOf('kateryna-bilyk.docx'));
@@ -247,7 +274,7 @@ describe('readDocumentApart', () => {
       'Equation of an old program',
     ]);
     const { pictures } = await readDocument(zipSync(parts), 'a.docx');
-    expect(Buffer.from(pictures[0]!.bytes).toString()).toContain('Chart: Tides in May. It cannot be shown');
+    expect(Buffer.from(pictures[0]!.bytes).toString()).toContain('Chart: Tides in May. Not shown here.');
   });
 
   it('answers the same from its own thread, errors too', async () => {

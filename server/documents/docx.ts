@@ -12,6 +12,7 @@ import { blocksOfHtml } from './html-blocks.ts';
 import { mathNode } from './math.ts';
 import { Placeholders } from './placeholders.ts';
 import { standInPicture } from './stand-in-picture.ts';
+import { unseenLabels } from './unseen.ts';
 import { attribute, descendants, parseXml, path as follow, child, readableXml } from './xml.ts';
 import { openPackage, type Package } from './zip.ts';
 
@@ -31,6 +32,7 @@ export const readDocx: Reader = async (bytes) => {
   const html = await convert(prepared, pictures, stand);
   const blocks = placeholders.restore(blocksOfHtml(html));
   if (countWords(canonicalText(blocks)) === 0 && pictures.length === 0) throw documentErrors.withoutText();
+  for (const label of unseenIn(parts, main)) blocks.push({ type: 'picture', picture: stand(label), alt: label });
   return {
     title: titleOf(blocks),
     language: languageOf(styles),
@@ -38,6 +40,14 @@ export const readDocx: Reader = async (bytes) => {
     pictures,
   };
 };
+
+/** What a document says beside its words, and is not shown with them (ECMA-376 Part 1, sections 17.13.4 and 17.13.5). */
+function unseenIn(parts: Package, main: string): string[] {
+  const document = mainXml(parts, main);
+  const changes = ['ins', 'del', 'moveFrom'].flatMap((name) => descendants(document, name));
+  const comments = descendants(partXml(parts, path.join(path.dirname(main), 'comments.xml')), 'comment');
+  return unseenLabels({ comments: comments.length, changes: changes.length });
+}
 
 async function convert(
   prepared: Record<string, Uint8Array>,

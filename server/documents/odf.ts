@@ -6,7 +6,8 @@ import { mathNode, mathText } from './math.ts';
 import { odfStyles, withoutTracked } from './odf-style.ts';
 import type { OdfContext } from './odf-text.ts';
 import { standInPicture } from './stand-in-picture.ts';
-import { descendants, parseXml, path as follow } from './xml.ts';
+import { unseenLabels } from './unseen.ts';
+import { descendants, parseXml, path as follow, readableXml } from './xml.ts';
 import { openPackage } from './zip.ts';
 
 const PICTURE_TYPES: Record<string, string> = {
@@ -24,6 +25,8 @@ export interface OdfDocument {
   title: string | undefined;
   context: OdfContext;
   pictures: DocumentPicture[];
+  /** What else the document says, as names to stand at its end. */
+  unseen: string[];
 }
 
 /**
@@ -42,14 +45,8 @@ export function openOdf(
     return text === undefined ? undefined : (parseXml(text, format).documentElement ?? undefined);
   };
   /** What a document can be read without. Older programs name the grammar of equations before them. */
-  const perhaps = (name: string): Element | undefined => {
-    try {
-      const text = files.text(name)?.replace(/<!DOCTYPE\s+math:math[^>[]*>/u, '');
-      return text === undefined ? undefined : (parseXml(text, format).documentElement ?? undefined);
-    } catch {
-      return undefined;
-    }
-  };
+  const perhaps = (name: string): Element | undefined =>
+    readableXml(files.text(name)?.replace(/<!DOCTYPE\s+math:math[^>[]*>/u, ''), format)?.documentElement ?? undefined;
   const content = part('content.xml');
   const body = follow(content, 'body', kind);
   if (!content || !body) throw documentErrors.broken(format);
@@ -80,5 +77,9 @@ export function openOdf(
     },
   };
   const title = descendants(perhaps('meta.xml'), 'title')[0]?.textContent?.trim() || undefined;
-  return { body: withoutTracked(body), styles, title, context, pictures };
+  const unseen = unseenLabels({
+    comments: descendants(body, 'annotation').length,
+    changes: descendants(body, 'changed-region').length,
+  });
+  return { unseen, body: withoutTracked(body), styles, title, context, pictures };
 }

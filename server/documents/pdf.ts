@@ -8,7 +8,9 @@ import {
 } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { TextItem, TextStyle } from 'pdfjs-dist/types/src/display/api.js';
 import { inPdfEngine } from './pdf-engine.ts';
+import { lettersOn, pageLetters } from './page-letters.ts';
 import { PDF_FILES } from './pdf-files.ts';
+import { isSpread, wordsOfLetters } from './spread-letters.ts';
 import {
   bulkOfFile,
   documentErrors,
@@ -76,14 +78,17 @@ async function pagesOf(document: PDFDocumentProxy, onPage: ReadOptions['onPage']
 async function drawnTexts(page: PDFPageProxy): Promise<DrawnText[]> {
   const { transform } = page.getViewport({ scale: 1 });
   const { items, styles } = await page.getTextContent();
-  return items
+  const lines = items
     .filter((item): item is TextItem => 'str' in item)
     .map((item) => ({ ...item, str: item.str.replaceAll(CONTROL, '') }))
-    .flatMap((item) => {
-      const drawn = drawnText(item, styles[item.fontName], transform as Matrix);
-      // A line that ends is a space to whoever reads on.
-      return item.hasEOL ? [drawn, { ...drawn, text: ' ' }] : [drawn];
-    });
+    .map((item) => ({ drawn: drawnText(item, styles[item.fontName], transform as Matrix), ends: item.hasEOL }));
+  const letters = lines.some(({ drawn }) => isSpread(drawn.text)) ? await pageLetters(page) : [];
+  return lines.flatMap(({ drawn, ends }) => {
+    const text = isSpread(drawn.text) ? wordsOfLetters(lettersOn(drawn, letters), drawn.height) : '';
+    const line = text === '' ? drawn : { ...drawn, text };
+    // A line that ends is a space to whoever reads on.
+    return ends ? [line, { ...line, text: ' ' }] : [line];
+  });
 }
 
 interface Annotation {

@@ -1,4 +1,5 @@
-import { folioOf, leafBlocks, textBlocks, type Folio } from '#core/folio';
+import { folioOf, leafBlocks, leafText, textBlocks, type Folio } from '#core/folio';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readDocument } from './read.ts';
@@ -15,6 +16,13 @@ describe('a PDF', () => {
   it('that a browser printed in Hebrew, with numbers, bold words and Latin ones, is read as it was written', async () => {
     expect((await read('hebrew.pdf')).text).toBe(
       'הגאות מגיעה פעמיים ביום, בערך כל 12 שעות ו־25 דקות, והמים עולים עד 3.5 מטרים מעל הקו של Fennick ביום רגיל.\nמחר נמדוד שוב.\n',
+    );
+  });
+
+  it('that a browser printed with letters set apart has words, and not letters', async () => {
+    const printed = readFileSync(new URL('../marked/fixtures/printed-105.pdf', import.meta.url));
+    expect((await read('printed-105.pdf', printed)).text).toContain(
+      'Widely set letters spread their words over the whole of a line, and more.',
     );
   });
 
@@ -82,6 +90,7 @@ describe('a workbook', () => {
       ['hour', '14:30'],
       ['sum', '=B2+B6'],
       ['third', '0.333333333333'],
+      ['Chart (not shown)'],
     ]);
   });
 });
@@ -110,5 +119,27 @@ describe('a recording', () => {
     await expect(read('film.mov', film.subarray(0, film.length - 200))).rejects.toThrow('damaged or not complete');
     const ogg = readFileSync(new URL('../../demo/documents/rania-haddadin.ogg', import.meta.url));
     expect((await read('a.ogg', Buffer.concat([ogg, Buffer.alloc(100, 7)]))).leaves).toHaveLength(1);
+  });
+});
+
+describe('a chart in a workbook', () => {
+  it('is named behind the sheet that it stands on', async () => {
+    const parts = unzipSync(readFileSync(new URL('fixtures/values.xlsx', import.meta.url)));
+    const sheet = Object.keys(parts).find((name) => /worksheets\/sheet1\.xml$/u.test(name))!;
+    const relations = (type: string, target: string): Uint8Array =>
+      strToU8(
+        `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="r1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/${type}" Target="${target}"/></Relationships>`,
+      );
+    const chart = `<c:chartSpace xmlns:c="c" xmlns:a="a"><c:chart><c:title><c:tx><c:rich><a:p><a:r><a:t>Tides in May</a:t></a:r></a:p></c:rich></c:tx></c:title></c:chart></c:chartSpace>`;
+    const bytes = zipSync({
+      ...parts,
+      [sheet.replace('sheet1.xml', '_rels/sheet1.xml.rels')]: relations('drawing', '../drawings/drawing1.xml'),
+      'xl/drawings/drawing1.xml': strToU8('<d/>'),
+      'xl/drawings/_rels/drawing1.xml.rels': relations('chart', '../charts/chart1.xml'),
+      'xl/charts/chart1.xml': strToU8(chart),
+    });
+    const { file } = await readDocument(Buffer.from(bytes), 'values.xlsx');
+    expect(file.leaves[1]).toMatchObject({ kind: 'sheet', label: 'Chart: Tides in May' });
+    expect(leafText(file.leaves[1]!)).toBe('Chart: Tides in May (not shown)\n');
   });
 });

@@ -6,7 +6,7 @@ const LETTERS = 48;
 
 /** A picture that says what would be here. */
 export function standInPicture(label: string): DocumentPicture {
-  const lines = wrapped(`${label}. It cannot be shown here.`);
+  const lines = wrapped(`${label}. Not shown here.`);
   const height = 40 + lines.length * LINE;
   const text = lines.map((line, index) => `<text x="20" y="${34 + index * LINE}">${escaped(line)}</text>`).join('');
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${height}" viewBox="0 0 ${WIDTH} ${height}"><rect x="1" y="1" width="${WIDTH - 2}" height="${height - 2}" fill="#f4f2ec" stroke="#8a867c" stroke-dasharray="6 4"/><g font-family="sans-serif" font-size="16" fill="#4a4740">${text}</g></svg>`;

@@ -1,7 +1,8 @@
-import type { SheetCell } from '#core/folio';
+import type { SheetCell, SheetLeaf } from '#core/folio';
 import type { Document, Element } from '@xmldom/xmldom';
 import path from 'node:path/posix';
 import { documentErrors, documentNotes, type Reader } from './document.ts';
+import { chartLabel } from './docx-objects.ts';
 import { MAX_CELLS, sheetLeaf } from './sheet.ts';
 import { valueText, xlsxFormats } from './xlsx-value.ts';
 import { attribute, child, children, descendants, readableXml } from './xml.ts';
@@ -30,19 +31,27 @@ export const readXlsx: Reader = (bytes) => {
   const formats = xlsxFormats(named('styles')?.documentElement ?? undefined, date1904);
 
   const unreadable: string[] = [];
-  const leaves = descendants(workbook, 'sheet').flatMap((sheet) => {
+  const partsOf = (name: string): Target[] => targetsOf(xml(relationsOf(name)), path.dirname(name));
+  /** The charts that stand on a sheet (section 20.5), by their titles. */
+  const chartsOn = (sheet: string): string[] =>
+    partsOf(sheet)
+      .filter(({ type }) => type === 'drawing')
+      .flatMap((drawing) => partsOf(drawing.name).filter(({ type }) => type === 'chart'))
+      .map((chart) => chartLabel(xml(chart.name)));
+  const chartLeaf = (label: string): SheetLeaf => sheetLeaf(label, [[{ text: `${label} (not shown)` }]]);
+  const leaves = descendants(workbook, 'sheet').flatMap((sheet): SheetLeaf[] => {
     if ((attribute(sheet, 'state') ?? 'visible') !== 'visible') return [];
     const name = attribute(sheet, 'name') ?? 'Sheet';
     const target = targets.find(({ id }) => id === attribute(sheet, 'r:id'));
     // A sheet that holds a chart alone has no cells.
-    if (target && target.type !== 'worksheet') return [];
+    if (target && target.type !== 'worksheet') return chartsOn(target.name).map(chartLeaf);
     const text = target && files.text(target.name);
     const cells = text === undefined ? undefined : cellsOf(text, { strings, formats });
     if (!cells) {
       unreadable.push(name);
       return [sheetLeaf(name, [[{ text: 'This sheet could not be read.' }]])];
     }
-    return cells.length > 0 ? [sheetLeaf(name, cells)] : [];
+    return [...(cells.length > 0 ? [sheetLeaf(name, cells)] : []), ...chartsOn(target!.name).map(chartLeaf)];
   });
   if (unreadable.length > 0 && unreadable.length === leaves.length) throw documentErrors.broken('xlsx');
   if (leaves.length === 0) throw documentErrors.emptyCells();

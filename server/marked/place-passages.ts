@@ -1,7 +1,7 @@
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { stretchesOf, type AboutMark, type Mark, type PlaceOnPage, type Stretch } from '#core/marked';
 import { PDF_FILES } from '../documents/pdf-files.ts';
-import { lettersOn, pageLetters, type LineBox, type PageLetter } from './page-letters.ts';
+import { lettersOn, pageLetters, type LineBox, type PageLetter } from '../documents/page-letters.ts';
 
 /** A line of a page and which part of its text a passage covers, in UTF-16 offsets. */
 export interface PassageLine extends LineBox {

@@ -132,9 +132,16 @@ th {
   text-align: left;
   vertical-align: top;
 }
-td p,
-th p {
-  margin: 0;
+/* An empty line in a cell is as high as any other: what stands in the cell beside it stays level. */
+td > :is(p, .heading),
+th > :is(p, .heading) {
+  min-height: 1lh;
+  margin-block: 0;
+}
+td > .heading,
+th > .heading {
+  font-size: 1em;
+  line-height: inherit;
 }
 figure {
   margin: 1em 0;
