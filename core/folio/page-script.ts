@@ -32,15 +32,45 @@ export function asWritten(text: string): string {
   return mirrored(letters).replace(TURNED_WRONGLY, mirrored).replace(SPACED_ACCENT, '');
 }
 
-/** Mirrors back brackets that were drawn apart from any letter, in a line that runs from right to left. */
-export const inRightToLeft = (text: string): string => (/[\p{L}\p{N}]/u.test(text) ? text : mirrored(text));
+/** Signs that were drawn apart from any letter, in a line that runs from right to left: they were drawn from its left. */
+const isNeutral = (text: string): boolean => !/[\p{L}\p{N}\p{M}]/u.test(text);
+const reversed = (text: string): string => [...text].reverse().join('');
+
+/** How many brackets of a text are closed after they were opened, less those that are not. */
+function nesting(text: string): number {
+  const open: string[] = [];
+  let pairs = 0;
+  for (const [sign] of text.matchAll(BRACKET)) {
+    if ('([{<«‹'.includes(sign)) open.push(sign);
+    else if (open.at(-1) === MIRRORED.get(sign)) pairs += Number(open.pop() !== undefined);
+    else pairs--;
+  }
+  return pairs - open.length;
+}
+
+/**
+ * Some programs write the brackets of right-to-left text into a PDF as they are drawn, others as they are meant: whichever way those of
+ * a page close each other.
+ * @param lines of a page, each in the order in which it is read
+ */
+export function withBrackets(lines: readonly Part[][]): Part[][] {
+  const backwards = (parts: readonly Part[]): boolean => isRightToLeft(textOf(parts));
+  const turned = lines.map((parts) =>
+    backwards(parts)
+      ? parts.map((part) => (isNeutral(part.text) ? { ...part, text: mirrored(part.text) } : part))
+      : parts,
+  );
+  const brackets = (all: readonly Part[][]): number => nesting(all.filter(backwards).map(textOf).join(''));
+  return brackets(lines) > brackets(turned) ? [...lines] : turned;
+}
+const textOf = (parts: readonly Part[]): string => parts.map(({ text }) => text).join('');
 
 /**
  * The parts of a line in the order in which they are read. A page may draw a line of Hebrew or Arabic from either side; numbers
  * and words of other scripts within it are read from left to right among themselves (Unicode Standard Annex #9).
  */
 export function spokenOrder(parts: Part[]): Part[] {
-  if (!isRightToLeft(parts.map(({ text }) => text).join(''))) return parts.map(withSpace);
+  if (!isRightToLeft(textOf(parts))) return parts.map(withSpace);
   const sorted = [...parts].sort((a, b) => b.right - a.right);
   const ordered: Part[] = [];
   let leftToRight: Part[] = [];
@@ -49,7 +79,7 @@ export function spokenOrder(parts: Part[]): Part[] {
       leftToRight.unshift(part);
       continue;
     }
-    ordered.push(...leftToRight, { ...part, text: inRightToLeft(part.text) });
+    ordered.push(...leftToRight, isNeutral(part.text) ? { ...part, text: reversed(part.text) } : part);
     leftToRight = [];
   }
   return [...ordered, ...leftToRight];

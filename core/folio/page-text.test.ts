@@ -201,4 +201,51 @@ describe('Japanese that is set down the page', () => {
     const across = [...'海辺を歩いた'].map((sign, index) => at(sign, index * 12, 0, { width: 10 }));
     expect(placedTexts(across).map(({ angle }) => angle)).toEqual(Array(6).fill(undefined));
   });
+
+  it('is a column also where its signs are drawn a little higher or lower than they should be', () => {
+    const jitter = [0, -3, 3, 1, -2, 4, 0];
+    const column = [...'海辺を歩いた。'].map((sign, index) => at(sign, 100, index * 8 + jitter[index]!, { width: 10 }));
+    expect(placedTexts(column).map(({ text, angle }) => [text, angle])).toEqual([['海辺を歩いた。', 90]]);
+  });
+});
+
+describe('accents that are drawn by themselves', () => {
+  it('stand with the letter below them, though a space was drawn nearer to the end of the line', () => {
+    // From the left, as a browser prints it: the accent of the last letter, a space, and the letters of the word.
+    const drawn = [at(' \u064b', 28.2, 0, { width: 0 }), at(' ', 26, 0, { width: 4.5 })];
+    const letters = [...'اصن'].map((letter, index) => at(letter, 29.4 + index * 5, 0, { width: 5 }));
+    const before = at('قصر', 10, 0, { width: 16 });
+    const texts = placedTexts([before, ...drawn, ...letters]);
+    expect(
+      texts
+        .map(({ text, glue }) => text + glue)
+        .join('')
+        .trim(),
+    ).toBe('نصا\u064b قصر');
+  });
+
+  it('are left alone where no letter is near', () => {
+    expect(
+      placedTexts([at('\u0301', 300, 0, { width: 0 }), at('word', 0, 0)])
+        .map(({ text }) => text)
+        .join('|'),
+    ).toContain('\u0301');
+  });
+});
+
+describe('brackets of a page that is read from the right', () => {
+  const line = (open: string, close: string, y: number): DrawnText[] => [
+    at('كتب', 100, y, { width: 20 }),
+    at(open, 92, y, { width: 4 }),
+    at('قبل', 70, y, { width: 20 }),
+    at(`.${close}`, 62, y, { width: 8 }),
+  ];
+  it.each([
+    ['as they are drawn', ')', '('],
+    ['as they are meant', '(', ')'],
+  ])('enclose the same words where a program writes them %s', (_, open, close) => {
+    const texts = placedTexts([...line(open, close, 0), ...line(open, close, 14)]);
+    const text = texts.map(({ text, glue }) => text + glue).join('');
+    expect(text.replaceAll(/\s/gu, '')).toBe('كتب(قبل).كتب(قبل).');
+  });
 });

@@ -1,7 +1,8 @@
 import type { PlacedText } from './leaf.ts';
 import { max } from 'd3-array';
-import { asWritten, isRightToLeft, spokenOrder, touchesWithoutSpace } from './page-script.ts';
-import { inColumns } from './page-columns.ts';
+import { withAccents } from './page-accents.ts';
+import { asWritten, isRightToLeft, spokenOrder, touchesWithoutSpace, withBrackets } from './page-script.ts';
+import { withColumns } from './page-vertical.ts';
 import { readingOrder } from './reading-order.ts';
 
 /** Characters as a page draws them in one go, in the order in which it draws them; lengths in points, `y` down from the top. */
@@ -95,7 +96,7 @@ function partOf(drawn: DrawnText): Part {
 }
 
 function linesOf(upright: readonly DrawnText[]): Line[] {
-  const drawn = inColumns(upright.map((one) => ({ ...one, text: asWritten(one.text) })));
+  const drawn = withColumns(withAccents(upright)).map((one) => ({ ...one, text: asWritten(one.text) }));
   const lines: Line[] = [];
   let pendingSpace = false;
   for (const one of drawn) {
@@ -118,10 +119,11 @@ function linesOf(upright: readonly DrawnText[]): Line[] {
     }
     pendingSpace = false;
   }
-  for (const line of lines) {
-    line.parts = spokenOrder(line.parts);
+  const parts = withBrackets(lines.map((line) => spokenOrder(line.parts)));
+  lines.forEach((line, index) => {
+    line.parts = parts[index]!;
     trimEnd(line);
-  }
+  });
   return lines;
 }
 

@@ -26,6 +26,13 @@ describe('a PDF', () => {
     );
   });
 
+  it('keeps its accents with their letters, and its brackets the right way round, whichever program made it', async () => {
+    const arabic = 'كتب الطالب نصاً قصيراً عن البحر والمد والجزر (قبل الظهر). ثم قاس العمق: 3.5 متر.';
+    expect((await read('arabic-office.pdf')).text.replaceAll('\n', ' ').split(arabic)).toHaveLength(5);
+    const persian = 'دانشجو متنی کوتاه دربارهٔ دریا نوشت. عمق آب ۳٫۵ متر بود (نزدیک ظهر).';
+    expect((await read('persian-browser.pdf')).text).toBe(`دریا\n${[persian, persian, persian].join(' ')}\n`);
+  });
+
   it('that an office program made keeps its calls of notes in the sentence', async () => {
     expect((await read('notes.pdf')).text).toBe(
       'The ferry has run for longer than anybody can remember1, and in all those years it has had one enemy, which is the mud of the channel2 and not the wind that people blame for every morning without a boat.\n1 So says the keeper.\n2 Measured in May.\n1\n',
