@@ -73,6 +73,34 @@ describe('a result', () => {
     expect(() => told({ parts: [part('A', 8, 10, { weight: e(100) }), part('B', 1, 1)] })).toThrow(CaseError);
   });
 
+  it('a bonus beside weights adds its points as they are, and is part of no weight', () => {
+    const parts = [
+      part('A', 8, 10, { weight: e(60) }),
+      part('B', 15, 20, { weight: e(40) }),
+      part('Map', 3, 0, { bonus: true }),
+      part('Title', null, 5, { bonus: true }),
+    ];
+    expect(told({ parts })).toEqual([
+      ...['81', '100', '81', null, '(8/10 × 60 % + 15/20 × 40 %) × 100 + 3 bonus = 81 of 100, that is 81 %.'],
+    ]);
+    const assessed = parts.map((one) => (one.title === 'B' ? { ...one, notAssessed: true } : one));
+    expect(told({ parts: assessed })[4]).toBe(
+      '(8/10 × 60 %) of 60 % that were assessed × 100 + 3 bonus = 83 of 100, that is 83 %.',
+    );
+    const nothing = parts.map((one) => ({ ...one, notAssessed: !one.bonus }));
+    expect(told({ parts: nothing, flag: 'excused' })[4]).toContain('Excused');
+  });
+
+  it('extra points and a set total of exactly nothing are what they are', () => {
+    const parts = [part('A', 3, 10), part('B', 4, 10)];
+    expect(told({ parts, extra: e(-7) })[4]).toBe('3 + 4 = 7, with -7 extra: 0 of 20, that is 0 %.');
+    expect(told({ parts, extra: e(-8) })[4]).toBe('3 + 4 = 7, with -8 extra: -1, but not below 0 of 20, that is 0 %.');
+    expect(told({ parts, extra: e(0) })[4]).toBe('3 + 4 = 7 of 20, that is 35 %.');
+    expect(told({ parts, override: { points: e(0), reason: 'nothing was handed in' } })[0]).toBe('0');
+    expect(told({ parts: [part('A', null, 10), part('B', null, 10)] })[4]).toBe('Not scored yet: A, B.');
+    expect(() => told({ parts, override: { points: e(-1), reason: 'a slip' } })).toThrow('less than 0');
+  });
+
   it('flags: missing counts as nothing, excused is left out, incomplete is held back, an override has a reason', () => {
     const parts = [part('A', 8, 10)];
     const levels = [{ name: 'Not yet', from: e(0) }];
@@ -131,6 +159,10 @@ describe('coming late', () => {
       '55',
       '45',
     ]);
+  });
+
+  it('says how many days', () => {
+    expect(told({ parts, late: late(2000) })[4]).toContain('less 20 % of 100 for 2 days late: 45 of 100');
   });
 
   it('nothing within the grace, and then from its end; of what was earned, by the hour', () => {
