@@ -184,6 +184,49 @@ describe('the arithmetic of a course in words', () => {
 });
 
 describe('a scheme', () => {
+  it('says where nothing counts yet, and speaks of so far only while something is to come', () => {
+    const [walk, pitch] = [item('Walk', { weight: 60_00 }), item('Pitch', { weight: 40_00 })];
+    expect(explainCourse([walk], [undefined], scheme({}))).toEqual([
+      ...['Nothing counts yet.', 'Not counted, not graded yet: Walk.'],
+    ]);
+    const excused: CourseCell = { points: null, possible: 20_00, flag: 'excused' };
+    const weighed = scheme({ count: 'assignments', scale: SCALE });
+    expect(explainCourse([walk, pitch], [of(10, 20), excused], weighed)).toEqual([
+      'Walk 10 of 20 (60 %). Together 50 %.',
+      ...['50 % of the 60 % that count: Pass.', 'Not counted, excused: Pitch.'],
+    ]);
+    expect(explainCourse([walk, pitch], [of(10, 20), undefined], weighed)[1]).toBe(
+      '50 % of the 60 % that count so far: Pass.',
+    );
+    expect(explainCourse([walk, pitch], [of(9, 20), of(9, 20)], weighed)).toEqual([
+      ...['Walk 9 of 20 (60 %), Pitch 9 of 20 (40 %). Together 45 %.', '45 %.'],
+    ]);
+    const parted = scheme({ count: 'categories', categories: [category('Essays', 70), category('Speaking', 30)] });
+    const items = [item('Walk', { category: 'Essays' }), item('Pitch', { category: 'Speaking' })];
+    expect(explainCourse(items, [of(10, 20), undefined], parted)).toEqual([
+      ...['Essays, 70 %: Walk 10 of 20. Together 50 %.', 'Speaking, 30 %: nothing counts yet.'],
+      ...['50 % of the 70 % that count so far.', 'Not counted, not graded yet: Pitch.'],
+    ]);
+  });
+
+  it('counts extra credit without anything possible, and what is missing by its own maximum', () => {
+    const extra = item('Map', { extra: true, weight: 10_00, possible: null });
+    const items = [item('Walk', { weight: 100_00 }), extra];
+    const map: CourseCell = { points: 2_00, possible: null, flag: null };
+    expect(graded(items, [of(10, 20), map]).percentage).toBe(60_00);
+    expect(graded(items, [of(10, 20), map], { count: 'assignments' }).percentage).toBe(50_00);
+    const missing: CourseCell = { points: null, possible: 10_00, flag: 'missing' };
+    expect(graded([item('Walk'), item('Pitch')], [of(10, 10), missing]).percentage).toBe(50_00);
+    expect(graded([item('Walk', { possible: null })], [{ ...missing, possible: null }]).percentage).toBeNull();
+  });
+
+  it('leaves nothing out where one is to be left out of one, and the band is reached exactly', () => {
+    const essays = { count: 'categories' as const, categories: [category('Essays', 100, { drop: 1 })], scale: SCALE };
+    expect(graded([item('Walk', { category: 'Essays' })], [of(10, 20)], essays)).toMatchObject({
+      ...{ percentage: 50_00, grade: 'Pass', fates: ['counts'] },
+    });
+  });
+
   it('is refused where weights do not add up, or a category is there twice', () => {
     const categories = [category('Essays', 60), category('Speaking', 30)];
     expect(schemeProblem(scheme({ count: 'categories', categories }))).toBe(
