@@ -161,6 +161,8 @@ export const Format = z.enum([
   'jpeg',
   'webp',
   'gif',
+  'tiff',
+  'heic',
   'wav',
   'mp3',
   'ogg',

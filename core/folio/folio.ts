@@ -16,6 +16,8 @@ export type Format =
   | 'jpeg'
   | 'webp'
   | 'gif'
+  | 'tiff'
+  | 'heic'
   | 'wav'
   | 'mp3'
   | 'ogg'

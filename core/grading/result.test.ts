@@ -87,8 +87,6 @@ describe('a result', () => {
     expect(told({ parts: assessed })[4]).toBe(
       '(8/10 × 60 %) of 60 % that were assessed × 100 + 3 bonus = 83 of 100, that is 83 %.',
     );
-    const nothing = parts.map((one) => ({ ...one, notAssessed: !one.bonus }));
-    expect(told({ parts: nothing, flag: 'excused' })[4]).toContain('Excused');
   });
 
   it('extra points and a set total of exactly nothing are what they are', () => {

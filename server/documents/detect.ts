@@ -82,6 +82,7 @@ const BY_SIGNATURE: Record<string, FileFormat> = {
   jpg: 'jpeg',
   webp: 'webp',
   gif: 'gif',
+  tif: 'tiff',
   wav: 'wav',
   mp3: 'mp3',
   ogg: 'ogg',
@@ -109,6 +110,8 @@ const ENDINGS: Record<FileFormat, readonly string[]> = {
   jpeg: ['jpg', 'jpeg'],
   webp: ['webp'],
   gif: ['gif'],
+  tiff: ['tiff', 'tif'],
+  heic: ['heic', 'heif'],
   wav: ['wav', 'wave'],
   mp3: ['mp3'],
   ogg: ['ogg', 'oga', 'opus'],
@@ -165,13 +168,12 @@ async function formatOfBytes(
   if (head.startsWith('{\\rtf')) throw documentErrors.richText();
   // The mark of UTF-16 looks like the beginning of an MPEG frame.
   const type = isMarkedText(bytes) ? undefined : await fileTypeFromBuffer(bytes);
-  if (type?.mime === 'image/heic' || type?.mime === 'image/heif' || type?.ext === 'heic') throw documentErrors.heic();
+  if (type?.mime === 'image/heic' || type?.mime === 'image/heif' || type?.ext === 'heic') return 'heic';
   if (startsWith(bytes, RF64)) return 'wav';
   if (type?.ext === 'mov' && isPlayable(bytes)) return 'mp4';
   if (type && (SOUNDS.has(type.ext) || (FILMS.has(type.ext) && SOUND_ENDINGS.has(ending))))
     throw documentErrors.sound();
   if (type && FILMS.has(type.ext)) throw documentErrors.film();
-  if (type?.ext === 'tif') throw documentErrors.tiff();
   if (type && BY_SIGNATURE[type.ext]) return BY_SIGNATURE[type.ext];
   if (type && type.mime.split('/')[0] !== 'text' && type.ext !== 'xml') throw documentErrors.unknown();
   if (/^\s*(?:<!--[^]*?-->\s*)?<(?:!doctype\s+html|html)[\s>]/i.test(decodeText(bytes.subarray(0, 4096))?.text ?? ''))

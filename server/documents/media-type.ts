@@ -14,6 +14,8 @@ const MEDIA_TYPES: Record<Exclude<Format, 'answers'>, string> = {
   jpeg: 'image/jpeg',
   webp: 'image/webp',
   gif: 'image/gif',
+  tiff: 'image/tiff',
+  heic: 'image/heic',
   wav: 'audio/wav',
   mp3: 'audio/mpeg',
   ogg: 'audio/ogg',

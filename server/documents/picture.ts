@@ -14,7 +14,7 @@ const ENDS: Partial<Record<FileFormat, Buffer>> = {
   gif: Buffer.from([0x00, 0x3b]),
 };
 
-const areMany = (width: number, height: number): boolean => width * height > MAX_PIXELS;
+export const areMany = (width: number, height: number): boolean => width * height > MAX_PIXELS;
 
 /** Whether a browser that shows a picture of a document would run out of memory. One that is of no known kind it does not show. */
 export function isTooLarge({ bytes }: DocumentPicture): boolean {

@@ -26,6 +26,8 @@ const READERS: Record<FileFormat, () => Promise<Reader>> = {
   jpeg: async () => (await import('./picture.ts')).readPicture('jpeg'),
   webp: async () => (await import('./picture.ts')).readPicture('webp'),
   gif: async () => (await import('./picture.ts')).readPicture('gif'),
+  tiff: async () => (await import('./other-picture.ts')).readOtherPicture('tiff'),
+  heic: async () => (await import('./other-picture.ts')).readOtherPicture('heic'),
   wav: async () => (await import('./sound.ts')).readSound('wav'),
   mp3: async () => (await import('./sound.ts')).readSound('mp3'),
   ogg: async () => (await import('./sound.ts')).readSound('ogg'),

@@ -1,6 +1,7 @@
 import { folioOf, leafBlocks, leafText, textBlocks, type Folio } from '#core/folio';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { readFileSync } from 'node:fs';
+import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
 import { readDocument } from './read.ts';
 
@@ -148,5 +149,39 @@ describe('a chart in a workbook', () => {
     const { file } = await readDocument(Buffer.from(bytes), 'values.xlsx');
     expect(file.leaves[1]).toMatchObject({ kind: 'sheet', label: 'Chart: Tides in May' });
     expect(leafText(file.leaves[1]!)).toBe('Chart: Tides in May (not shown)\n');
+  });
+});
+
+describe('a picture that browsers do not show', () => {
+  it('is shown as one that they do: each page of a TIFF', async () => {
+    const page = (fill: string) =>
+      sharp({ create: { width: 60, height: 40, channels: 3, background: fill } })
+        .png()
+        .toBuffer();
+    const tiff = await sharp([await page('#aa2211'), await page('#113355')], { join: { animated: true } })
+      .tiff({ compression: 'deflate' })
+      .toBuffer();
+    const { file, pictures } = await readDocument(tiff, 'scan.tif');
+    expect(file.leaves.map(({ kind, label }) => [kind, label])).toEqual([
+      ...[
+        ['picture', 'Page 1'],
+        ['picture', 'Page 2'],
+      ],
+    ]);
+    expect(file.leaves[1]).toMatchObject({ width: 60, height: 40, picture: 1 });
+    const [red] = await sharp(pictures[0]!.bytes).raw().toBuffer();
+    expect([pictures.map(({ mediaType }) => mediaType), red]).toEqual([['image/png', 'image/png'], 0xaa]);
+  });
+
+  it('is shown as one that they do: the photograph of a phone', async () => {
+    const { file, pictures } = await readDocument(bytesOf('photo.heic'), 'IMG_0001.HEIC');
+    expect(file.leaves).toEqual([{ kind: 'picture', label: 'Picture', picture: 0, width: 320, height: 200 }]);
+    expect(pictures[0]!.mediaType).toBe('image/jpeg');
+    // A red disc on a pale ground.
+    const pixels = await sharp(pictures[0]!.bytes).raw().toBuffer();
+    const at = (x: number, y: number): number[] => [...pixels.subarray((y * 320 + x) * 3, (y * 320 + x) * 3 + 3)];
+    const [red, , blue] = at(90, 90);
+    expect(red! - blue!).toBeGreaterThan(80);
+    expect(Math.min(...at(300, 20))).toBeGreaterThan(190);
   });
 });

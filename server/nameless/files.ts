@@ -35,7 +35,9 @@ export function namelessFiles(db: Queries): NamelessFiles {
     const medium = await findMedium(db, sha256);
     if (!medium) throw problems.notFound();
     const whole = await readWholeMedium(db, sha256, medium);
-    return { bytes: await thread.ask<Uint8Array>({ bytes: whole, format }), mediaType: medium.mediaType };
+    // What browsers cannot show is made anew as what they can.
+    const mediaType = format === 'heic' ? 'image/jpeg' : medium.mediaType;
+    return { bytes: await thread.ask<Uint8Array>({ bytes: whole, format }), mediaType };
   }
 
   return {

@@ -6,7 +6,19 @@ export interface ToStrip {
   format: string;
 }
 
+/** Made anew, since whatever a phone or a scanner wrote into them is left out by that. */
+async function otherWithoutNames(bytes: Uint8Array, format: 'tiff' | 'heic'): Promise<Uint8Array> {
+  try {
+    if (format === 'heic') return (await (await import('../documents/other-picture.ts')).heicPhoto(bytes)).bytes;
+    const { default: sharp } = await import('sharp');
+    return await sharp(bytes, { pages: -1, limitInputPixels: false }).tiff({ compression: 'deflate' }).toBuffer();
+  } catch {
+    throw new CannotStrip();
+  }
+}
+
 answerTasks<ToStrip, 'cannot' | null>(
-  ({ bytes, format }) => withoutNames(bytes, format),
+  ({ bytes, format }) =>
+    format === 'tiff' || format === 'heic' ? otherWithoutNames(bytes, format) : withoutNames(bytes, format),
   (error) => (error instanceof CannotStrip ? 'cannot' : null),
 );

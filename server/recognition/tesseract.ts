@@ -1,7 +1,6 @@
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import sharp from 'sharp';
 import type { RecognisedWord } from '../../contract/recognised.ts';
 import { installed } from '../speech/installed.ts';
 import { runProgram } from '../threads/program.ts';
@@ -75,6 +74,8 @@ export function tesseract({
       }),
     picture: (bytes, how) =>
       inFolder(async (folder) => {
+        // Few works need it, and it takes its time to load.
+        const { default: sharp } = await import('sharp');
         await sharp(bytes, { limitInputPixels: MAX_PIXELS })
           .rotate()
           .flatten({ background: '#ffffff' })
