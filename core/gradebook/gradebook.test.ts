@@ -86,10 +86,23 @@ describe('a filter', () => {
     expect(by({ to: '2027-01-01' }, { ...log, dueAt: null })).toBe('dates');
   });
 
+  it('shows what is due on a day within its bounds, whichever of them is set', () => {
+    expect([by({ term: 'Autumn' }), by({ category: 'Logs' }), by({ from: '2026-10-01' })]).toEqual(
+      Array(3).fill(undefined),
+    );
+    expect([by({ to: '2026-10-02' }), by({}, { ...log, dueAt: null })]).toEqual([undefined, undefined]);
+    expect([by({ from: '2026-10-01', to: '2026-10-01' }), by({ from: '2026-10-03', to: '2026-10-05' })]).toEqual([
+      ...['dates', 'dates'],
+    ]);
+  });
+
   it('says so in a sentence with a count', () => {
     expect(hiddenSentence([undefined, undefined])).toBeUndefined();
     expect(hiddenSentence(['term', undefined, 'dates', 'dates'])).toBe(
       '3 of 4 assignments are hidden by the term and the dates.',
+    );
+    expect(hiddenSentence(['term', 'category', 'dates', undefined])).toBe(
+      '3 of 4 assignments are hidden by the term, the category and the dates.',
     );
     expect(hiddenSentence(['dates', 'dates'])).toBe('All 2 assignments are hidden by the dates.');
     expect(hiddenSentence(['category'])).toBe('All 1 assignment is hidden by the category.');
@@ -99,5 +112,7 @@ describe('a filter', () => {
     expect(isNamed('Mirza Hadžić', 'hadz mir')).toBe(true);
     expect(isNamed('Mirza Hadžić', 'irza')).toBe(false);
     expect(isNamed('Mirza Hadžić', '')).toBe(true);
+    expect(isNamed('Mirza  Hadžić', 'mirza  hadžić')).toBe(true);
+    expect(isNamed('Mirza Hadžić', 'mirza krol')).toBe(false);
   });
 });

@@ -30,7 +30,82 @@ it('a nameless cell takes no flag from elsewhere either, and a returned one does
   ]);
 });
 
+it('a cell says why it takes no grade: marked without names, then a new version, then its return', () => {
+  const lock = (nameless: boolean, again: boolean, state: string | null) => lockOf({ nameless, again, state });
+  expect(lock(true, true, 'returned')).toBe('It is marked without names.');
+  expect(lock(false, true, 'returned')).toContain('A new version is to be marked');
+  expect(lock(false, false, 'returned')).toContain('Take it back at the desk');
+  expect([lock(false, false, 'draft'), lock(false, false, null), lockOf(null), lockOf(undefined)]).toEqual(
+    Array(4).fill(undefined),
+  );
+});
+
 describe('a table of grades', () => {
+  it('finds a student by name where the number says nothing, and by a number alone', () => {
+    expect(
+      fates([
+        ['Number', 'Name', 'First  SOUNDING (out of 10)'],
+        ['X9', 'Aroha Ngata', '7'],
+        ['Z1', 'Somebody else', '6'],
+        ['X9', 'Nobody', '5'],
+      ]),
+    ).toEqual([
+      ...[
+        [2, 'new', '7'],
+        [3, 'new', '6'],
+      ],
+      [4, 'refused', '', 'Nobody in this course is called so.'],
+    ]);
+    expect(
+      fates([
+        ['Mail', 'First sounding'],
+        ['someone@fennick.example', '7'],
+      ])[0]!.at(-1),
+    ).toBe('Nobody in this course is called so.');
+    expect(
+      plan([
+        ['Student', 'First sounding'],
+        ['Nobody', '7'],
+      ]).cells[0]!.student,
+    ).toBe('Nobody');
+  });
+
+  it('passes over what follows from the rest, and heads that are empty', () => {
+    const head = ['Student', 'Course grade', ' ', 'First sounding (of 10)', 'course per cent', 'Remarks'];
+    expect(plan([head, ['Aroha Ngata', 'A', 'x', "'7", '70', 'well']])).toMatchObject({
+      passedOver: ['Remarks'],
+      cells: [{ fate: 'refused' }],
+    });
+    expect(plan([head, ['Aroha Ngata', 'A', 'x', ' 7 ', '70', 'well']]).cells).toHaveLength(1);
+    expect(plan([["'=Student"], ['x']]).problem).toContain('The first line');
+  });
+
+  it('lets a flag through to what was returned, and nothing to what is marked without names', () => {
+    const table = [
+      ['Student', 'First sounding'],
+      ['Aroha Ngata', 'excused'],
+    ];
+    const returned = lockOf({ nameless: false, again: false, state: 'returned' });
+    expect(fates(table, () => ({ points: 700, locked: returned }))[0]!.slice(1, 3)).toEqual(['changed', 'excused']);
+    const nameless = lockOf({ nameless: true, again: false, state: null });
+    expect(fates(table, () => ({ locked: nameless }))[0]).toEqual([2, 'refused', 'excused', nameless]);
+  });
+
+  it('is not taken where two assignments are called alike', () => {
+    const twice = [...columns, { id: 'again', title: 'First Sounding', possible: 500 }];
+    const { problem, cells, passedOver } = planImport(
+      [
+        ['Student', 'First sounding'],
+        ['Aroha Ngata', '7'],
+      ],
+      { students, columns: twice },
+      () => NOTHING,
+    );
+    expect([problem, cells, passedOver]).toEqual([
+      ...['“First sounding” could be more than one assignment, so nothing is taken.', [], []],
+    ]);
+  });
+
   it('would change what it says, and nothing where it is empty', () => {
     const table = [
       ['Student', 'Number', 'First sounding [10]', 'Notes'],

@@ -46,4 +46,29 @@ describe('the place of a student’s work on their page', () => {
     expect(due).toEqual([works.soon, works.later, works.never]);
     expect(back).toEqual([works.fresh, works.old]);
   });
+
+  it('has the latest handed in first, and counts no version that was withdrawn', () => {
+    const works = {
+      monday: work({ dueAt: day(-9), versions: [version({ handedInAt: day(5) })] }),
+      friday: work({ dueAt: day(-2), versions: [version({ handedInAt: day(1) })] }),
+      again: work({
+        versions: [version({ handedInAt: day(0), withdrawnAt: day(0) }), version({ handedInAt: day(3) })],
+      }),
+    };
+    expect(placedOwnWork([works.monday, works.friday, works.again], NOW).handedIn).toEqual([
+      ...[works.friday, works.again, works.monday],
+    ]);
+    const back = (returned: number, handedIn: number) =>
+      work({ versions: [version({ returnedAt: day(returned), handedInAt: day(handedIn) })] });
+    const [late, early] = [back(1, 20), back(2, 3)];
+    expect(placedOwnWork([early, late], NOW).back).toEqual([late, early]);
+  });
+
+  it('has what nobody handed in among the old by its due date', () => {
+    const [older, newer] = [work({ dueAt: day(90) }), work({ dueAt: day(70) })];
+    const over = work({ aside: true });
+    expect(placedOwnWork([older, over, newer], NOW).old).toEqual([newer, older, over]);
+    expect(placeOf({ dueAt: day(60) })).toBe('due');
+    expect(placeOf({ dueAt: day(-3) })).toBe('due');
+  });
 });
