@@ -1,4 +1,5 @@
 import { degrees, rgb, StandardFonts, type PDFDocument, type PDFPage } from '@cantoo/pdf-lib';
+import { max, min } from 'd3-array';
 import type { Mark, PlaceOnPage } from '../marked/index.ts';
 
 /** Points on a sheet of A4; larger on larger pages. */
@@ -37,7 +38,7 @@ export function writeNumber(document: PDFDocument, page: PDFPage, mark: Mark, { 
   });
 }
 
-/** The lower left corner of a number: behind the last word of a passage, above it; at the corner of all else. */
+/** The lower left corner of a number: behind a passage or a stroke, a little above it; at the corner of all else. */
 function cornerFor(mark: Mark, height: number): PlaceOnPage {
   switch (mark.type) {
     case 'highlight': {
@@ -49,7 +50,7 @@ function cornerFor(mark: Mark, height: number): PlaceOnPage {
     case 'note':
       return [mark.place[0] + 22, mark.place[1] + 4 + height];
     case 'stroke':
-      return [Math.min(...mark.trace.map(([x]) => x)), Math.min(...mark.trace.map(([, y]) => y))];
+      return [max(mark.trace, ([x]) => x)! + 1, min(mark.trace, ([, y]) => y)! + height / 2];
     case 'label':
       return [mark.place[0], mark.place[1] - mark.size * 1.2];
   }
