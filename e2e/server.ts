@@ -46,7 +46,12 @@ export class Server {
   async start(): Promise<void> {
     const port = this.address ? new URL(this.address).port : '0';
     const child = spawn(process.execPath, [VIVID, 'serve', ...(this.#sample ? ['--sample'] : []), '--port', port], {
-      env: { ...process.env, VIVID_DATA: this.#folder, VIVID_DICTATION: String(this.#dictation), VIVID_RECOGNITION: 'false' },
+      env: {
+        ...process.env,
+        VIVID_DATA: this.#folder,
+        VIVID_DICTATION: String(this.#dictation),
+        VIVID_RECOGNITION: 'false',
+      },
       stdio: ['ignore', 'pipe', 'inherit'],
     });
     this.#process = child;
