@@ -172,6 +172,7 @@ export const Format = z.enum([
   'aac',
   'csv',
   'xlsx',
+  'ods',
   'answers',
 ]);
 /** What comes as a file. */

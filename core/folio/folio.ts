@@ -27,6 +27,7 @@ export type Format =
   | 'aac'
   | 'csv'
   | 'xlsx'
+  | 'ods'
   | 'answers';
 
 export interface FolioFile {

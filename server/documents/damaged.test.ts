@@ -28,6 +28,7 @@ describe('a document of which one part is damaged', () => {
     [DEMO, 'thandiwe-moyo.odt'],
     [FIXTURES, 'lists.odt'],
     [FIXTURES, 'values.xlsx'],
+    [FIXTURES, 'values.ods'],
     [DEMO, 'yusuf-demirkan.xlsx'],
   ])('keeps all other words (%s/%s)', async (folder, name) => {
     const bytes = readFileSync(path.join(folder, name));

@@ -24,6 +24,8 @@ const OPEN_DOCUMENT: Record<string, FileFormat> = {
   'application/vnd.oasis.opendocument.text-template': 'odt',
   'application/vnd.oasis.opendocument.presentation': 'odp',
   'application/vnd.oasis.opendocument.presentation-template': 'odp',
+  'application/vnd.oasis.opendocument.spreadsheet': 'ods',
+  'application/vnd.oasis.opendocument.spreadsheet-template': 'ods',
 };
 
 /** EBU Tech 3306: a WAV file that may be larger than 4 GB. */
@@ -121,6 +123,7 @@ const ENDINGS: Record<FileFormat, readonly string[]> = {
   aac: ['aac'],
   csv: ['csv', 'tsv'],
   xlsx: ['xlsx', 'xlsm', 'xltx'],
+  ods: ['ods', 'ots'],
 };
 const TEXTS: readonly FileFormat[] = ['text', 'markdown', 'html', 'csv'];
 
@@ -196,5 +199,5 @@ function formatOfZip(bytes: Uint8Array, named: FileFormat | undefined): FileForm
 function unreadOpenDocument(mediaType: string): DocumentError {
   if (mediaType === 'application/epub+zip') return documentErrors.book();
   if (!mediaType.startsWith('application/vnd.oasis.opendocument.')) return documentErrors.unknown();
-  return /spreadsheet/u.test(mediaType) ? documentErrors.otherTable() : documentErrors.otherOpenDocument();
+  return documentErrors.otherOpenDocument();
 }

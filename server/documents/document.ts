@@ -55,6 +55,7 @@ export const FORMAT_NAMES: Record<Exclude<Format, 'answers'>, string> = {
   aac: 'AAC recording',
   csv: 'table (.csv)',
   xlsx: 'Excel workbook (.xlsx)',
+  ods: 'OpenDocument spreadsheet (.ods)',
 };
 
 export type FileFormat = keyof typeof FORMAT_NAMES;
@@ -77,7 +78,7 @@ export const documentErrors = {
   empty: () => new DocumentError('This file is empty (0 bytes). Save your work again and hand in the new file.'),
   unknown: () =>
     new DocumentError(
-      'This file is of a kind that cannot be read here. Texts (.docx, .odt, .pdf, .md, .txt, .html), slides (.pptx, .odp), pictures (.png, .jpg, .webp, .gif, .tiff, .heic), recordings (.wav, .mp3, .ogg, .webm, .m4a, .mp4, .flac, .aac) and tables (.csv, .xlsx) can be handed in.',
+      'This file is of a kind that cannot be read here. Texts (.docx, .odt, .pdf, .md, .txt, .html), slides (.pptx, .odp), pictures (.png, .jpg, .webp, .gif, .tiff, .heic), recordings (.wav, .mp3, .ogg, .webm, .m4a, .mp4, .flac, .aac) and tables (.csv, .xlsx, .ods) can be handed in.',
     ),
   otherText: (fileName: string) =>
     new DocumentError(
@@ -97,11 +98,9 @@ export const documentErrors = {
     new DocumentError(
       'This film is of a kind that many browsers cannot play. Export it as .mp4 with H.264 and AAC, which the programs of phones and computers offer as “most compatible”, and hand that in.',
     ),
-  otherTable: () =>
-    new DocumentError('OpenDocument tables (.ods) cannot be read here. Save it as .xlsx or .csv and hand that in.'),
   otherOpenDocument: () =>
     new DocumentError(
-      'Of OpenDocument files, texts (.odt) and presentations (.odp) can be read here. Save it as PDF and hand that in.',
+      'Of OpenDocument files, texts (.odt), presentations (.odp) and spreadsheets (.ods) can be read here. Save it as PDF and hand that in.',
     ),
   broken: (format: FileFormat) =>
     new DocumentError(

@@ -24,6 +24,7 @@ const MEDIA_TYPES: Record<Exclude<Format, 'answers'>, string> = {
   flac: 'audio/flac',
   aac: 'audio/aac',
   csv: 'text/csv',
+  ods: 'application/vnd.oasis.opendocument.spreadsheet',
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
 };
 

@@ -36,7 +36,7 @@ export interface OdfDocument {
 export function openOdf(
   bytes: Uint8Array,
   format: FileFormat,
-  kind: 'text' | 'presentation',
+  kind: 'text' | 'presentation' | 'spreadsheet',
   looks: boolean,
 ): OdfDocument {
   const files = openPackage(bytes, format);

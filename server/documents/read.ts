@@ -37,6 +37,7 @@ const READERS: Record<FileFormat, () => Promise<Reader>> = {
   aac: async () => (await import('./sound.ts')).readSound('aac'),
   csv: async () => (await import('./csv.ts')).readCsv,
   xlsx: async () => (await import('./xlsx.ts')).readXlsx,
+  ods: async () => (await import('./ods.ts')).readOds,
 };
 
 /**

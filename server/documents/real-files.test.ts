@@ -185,3 +185,57 @@ describe('a picture that browsers do not show', () => {
     expect(Math.min(...at(300, 20))).toBeGreaterThan(190);
   });
 });
+
+describe('an OpenDocument spreadsheet', () => {
+  it('that an office program made shows its values as their cells do, and names its chart', async () => {
+    const rows = (await read('values.ods')).text
+      .trim()
+      .split('\n')
+      .map((row) => row.split('\t'));
+    expect(rows.slice(0, 8)).toEqual([
+      ...[
+        ['What', 'Value'],
+        ['none', '0'],
+        ['no', 'FALSE'],
+        ['yes', 'TRUE'],
+        ['long', '38:24'],
+      ],
+      ...[
+        ['price', '€ 1,234.50'],
+        ['many', '1,234,567'],
+        ['share', '25.6%'],
+      ],
+    ]);
+    expect(rows.at(-1)).toEqual(['Chart (not shown)']);
+  });
+
+  const spreadsheet = (rows: string): Buffer =>
+    Buffer.from(
+      zipSync({
+        mimetype: [strToU8('application/vnd.oasis.opendocument.spreadsheet'), { level: 0 }],
+        'content.xml': strToU8(
+          `<office:document-content xmlns:office="o" xmlns:table="t" xmlns:text="x"><office:body><office:spreadsheet><table:table table:name="Depths">${rows}</table:table></office:spreadsheet></office:body></office:document-content>`,
+        ),
+      }),
+    );
+  const text = async (rows: string): Promise<string> =>
+    folioOf([(await readDocument(spreadsheet(rows), 'depths.ods')).file]).text;
+  const cell = (words: string, more = ''): string =>
+    `<table:table-cell ${more}><text:p>${words}</text:p></table:table-cell>`;
+
+  it('counts cells and rows that are repeated, and none for those that are empty', async () => {
+    const far =
+      '<table:table-row table:number-rows-repeated="1048576"><table:table-cell table:number-columns-repeated="16384"/></table:table-row>';
+    const rows = `<table:table-header-rows><table:table-row>${cell('Day', 'table:number-columns-repeated="2"')}<table:covered-table-cell/>${cell('a<text:s text:c="2"/>b')}</table:table-row></table:table-header-rows><table:table-row table:number-rows-repeated="2"><table:table-cell office:value="4.9"/></table:table-row>`;
+    expect(await text(`${rows}${far}`)).toBe('Day\tDay\t\ta  b\n4.9\t\t\t\n4.9\t\t\t\n');
+  });
+
+  it('is refused where it is larger than can be shown, and where nothing is in it', async () => {
+    const wide = `<table:table-row table:number-rows-repeated="60000">${cell('1')}</table:table-row>`;
+    await expect(text(wide)).rejects.toThrow('50,000 cells');
+    await expect(
+      text(`<table:table-row>${cell('1', 'table:number-columns-repeated="999999999"')}</table:table-row>`),
+    ).rejects.toThrow('50,000 cells');
+    await expect(text('<table:table-row/>')).rejects.toThrow('nothing in the cells');
+  });
+});
