@@ -148,7 +148,7 @@ test('what is shown, chosen and drawn while somebody talks is kept, seen again, 
     const saving = page.waitForEvent('download');
     await bar(page).getByRole('button', { name: 'Save as a film' }).click();
     const download = await saving;
-    expect(download.suggestedFilename()).toBe('A walk along the shore.webm');
+    expect(download.suggestedFilename()).toBe('Dagny Holmqvist, A walk along the shore.webm');
     const film = new Input({ source: new FilePathSource(await download.path()), formats: ALL_FORMATS });
     const remark = (await remarksOnServer(page)).find((one) => 'talk' in one && one.talk)!;
     expect(await film.computeDuration()).toBeCloseTo(remark.recording!.sound.duration, 0);
