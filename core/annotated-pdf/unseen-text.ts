@@ -20,7 +20,7 @@ export interface PicturedWord {
 
 /** Width of every letter of the font, in thousandths of its size. */
 const LETTER = 500;
-/** How far up in its box the line stands on which letters stand, as a share of the box. */
+/** The baseline's height above the bottom of a word's box, as a share of the box. */
 const BASELINE = 0.22;
 /** Text that is neither filled nor stroked: ISO 32000-2, table 104. */
 const UNSEEN = 3;

@@ -1,6 +1,6 @@
 import type { DrawnText } from './page-text.ts';
 
-/** A sign of Chinese, Japanese or Korean by itself, or a punctuation mark of theirs. */
+/** One or two Chinese, Japanese or Korean characters or punctuation marks. */
 const SIGN =
   /^[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}\u3000-\u303f\uff01-\uff60\u30fc]{1,2}$/u;
 /** So many signs below each other are a column. */

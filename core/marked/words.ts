@@ -11,7 +11,7 @@ export interface Readable extends Spoken {
   replies: readonly (Spoken & { author: { name: string } })[];
 }
 
-/** What a remark says, as somebody reads it who cannot hear it: what was said, written, suggested and answered, in this order. */
+/** The words of a remark for a reader who can't hear it: speech, text, suggestion, reaction, link and replies, in this order. */
 export function wordsOf({ recording, text, suggestion, link, reaction, replies }: Readable): string[] {
   const said = [
     recording?.transcript?.text,

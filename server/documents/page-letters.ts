@@ -1,7 +1,7 @@
 import { OPS, type PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { DrawnLetter } from '#core/marked';
 
-/** A letter where a page draws it: the ends of the line it stands on, in points from the upper left corner of the page. */
+/** A letter as a page draws it: both ends of its baseline, in points from the upper left corner of the page. */
 export interface PageLetter {
   text: string;
   from: { x: number; y: number };

@@ -86,7 +86,7 @@ async function drawnTexts(page: PDFPageProxy): Promise<DrawnText[]> {
   return lines.flatMap(({ drawn, ends }) => {
     const text = isSpread(drawn.text) ? wordsOfLetters(lettersOn(drawn, letters), drawn.height) : '';
     const line = text === '' ? drawn : { ...drawn, text };
-    // A line that ends is a space to whoever reads on.
+    // The end of a line separates words as a space does.
     return ends ? [line, { ...line, text: ' ' }] : [line];
   });
 }

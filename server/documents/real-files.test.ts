@@ -131,7 +131,7 @@ describe('a recording', () => {
 });
 
 describe('a chart in a workbook', () => {
-  it('is named behind the sheet that it stands on', async () => {
+  it('is named after its sheet', async () => {
     const parts = unzipSync(readFileSync(new URL('fixtures/values.xlsx', import.meta.url)));
     const sheet = Object.keys(parts).find((name) => /worksheets\/sheet1\.xml$/u.test(name))!;
     const relations = (type: string, target: string): Uint8Array =>

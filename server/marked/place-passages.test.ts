@@ -85,7 +85,7 @@ describe.each([60, 105, 160])('a passage in a PDF whose lines are %i mm wide', a
     expect(marks).toHaveLength(known.length);
     known.forEach(({ text }, index) => {
       const edges = edgesOf(marks[index]!);
-      // In one piece, or in pieces that touch: a ligature is drawn by itself.
+      // One piece, or several that touch: a ligature is a piece of its own.
       edges.slice(1).forEach((edge, index) => expect(edge.left - edges[index]!.right, text).toBeLessThan(NEAR));
       const [{ left, top, bottom }, { right }] = [edges[0]!, edges.at(-1)!];
       const fits = theirs.some(

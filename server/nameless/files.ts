@@ -35,7 +35,7 @@ export function namelessFiles(db: Queries): NamelessFiles {
     const medium = await findMedium(db, sha256);
     if (!medium) throw problems.notFound();
     const whole = await readWholeMedium(db, sha256, medium);
-    // What browsers cannot show is made anew as what they can.
+    // Browsers can't show HEIC, so a JPEG is sent instead.
     const mediaType = format === 'heic' ? 'image/jpeg' : medium.mediaType;
     return { bytes: await thread.ask<Uint8Array>({ bytes: whole, format }), mediaType };
   }

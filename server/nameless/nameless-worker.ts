@@ -6,7 +6,7 @@ export interface ToStrip {
   format: string;
 }
 
-/** Made anew, since whatever a phone or a scanner wrote into them is left out by that. */
+/** Re-encodes the picture, which leaves out all metadata that a phone or scanner wrote into it. */
 async function otherWithoutNames(bytes: Uint8Array, format: 'tiff' | 'heic'): Promise<Uint8Array> {
   try {
     if (format === 'heic') return (await (await import('../documents/other-picture.ts')).heicPhoto(bytes)).bytes;

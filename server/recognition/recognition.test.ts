@@ -72,7 +72,7 @@ describe.each(bodies)('scanned works, on $name', ({ open }) => {
     school.as[who].send('GET', `/submissions/${work}/recognised`);
   const recognised = async (work: string): Promise<Recognised> => (await ask('author', work)).json as Recognised;
 
-  it('have their words read once somebody opens them, and are changed by that in nothing', async () => {
+  it('have their words recognised after they are first opened, and stay unchanged', async () => {
     const work = await handInFile(school, 'scan.pdf', fixture('scan.pdf'));
     const before = await school.as.teacher.send('GET', `/submissions/${work}`);
     expect(await recognised(work)).toEqual({ state: 'waiting', leaves: [] });

@@ -1,6 +1,6 @@
 /**
- * Keeps every line of words as it is set now, so that a picture of an element breaks its lines where the element does. (A picture
- * is laid out anew, with widths that differ by fractions of a pixel.)
+ * Fixes the line breaks of an element where they are now, so that a picture of it breaks its lines in the same places. (The picture
+ * has a layout of its own, with widths that differ by fractions of a pixel.)
  */
 export function holdLines(root: HTMLElement): void {
   const breaks = breaksIn(root);
