@@ -79,9 +79,13 @@ function documentOf(work: ToMark): Promise<PDFDocument> {
   return pictured(work.bytes, work.format, work.size);
 }
 
-/** A file with pictured pages behind its own. */
+/**
+ * A marked file with pictured pages behind its own; the file as it is where it was locked, which cannot be opened a second time. Its
+ * annotations hold the words of the remarks.
+ */
 export async function withPages(pdf: Uint8Array, pages: readonly PicturedPage[]): Promise<Uint8Array> {
-  const document = await PDFDocument.load(pdf, { updateMetadata: false });
+  const document = await opened(pdf, true).catch(() => undefined);
+  if (!document) return pdf;
   await addPages(document, pages);
   return document.save({ useObjectStreams: false });
 }

@@ -260,6 +260,7 @@ describe('a marked PDF', () => {
     await expect(markFile({ bytes, format: 'pdf', marks, copy: false })).rejects.toThrow(new CannotMark('protected'));
     const copy = await markFile({ bytes, format: 'pdf', marks, copy: true });
     expect((await listed(copy)).map(({ contents }) => contents)).toEqual(['Read me']);
+    expect((await loaded(await withPages(copy, []))).numPages).toBe(1);
     expect((await drawn(copy)).width).toBe(400);
   });
 

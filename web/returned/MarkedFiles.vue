@@ -38,9 +38,16 @@ const error = ref<string>();
 /** A file of which there can only be a copy. */
 const signed = ref<number>();
 
-/** What is made of paper here, once it stands in the page. */
+/** Milliseconds in which the parts that lay out a work must have loaded. */
+const PATIENCE = 20_000;
+
+/** The element to be photographed, once it stands in the page. */
 async function shown(what: typeof stage): Promise<HTMLElement> {
-  while (!what.value?.root) await new Promise((resolve) => setTimeout(resolve));
+  const until = performance.now() + PATIENCE;
+  while (!what.value?.root) {
+    if (performance.now() > until) throw new Error('A part of the page did not load');
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
   return what.value.root;
 }
 
