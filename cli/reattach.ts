@@ -1,4 +1,5 @@
 import { reattacher } from '#core/anchor';
+import { itemStarts } from '#core/folio';
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
 import { folioOfFile } from './read.ts';
@@ -17,7 +18,8 @@ const Anchors = z.array(
 /** Where each anchor of OLD belongs in NEW; both are any files that can be read. */
 export async function reattach(oldFile: string, newFile: string, anchorsFile: string): Promise<object[]> {
   const anchors = Anchors.parse(parseJson(await readFile(anchorsFile, 'utf8'), anchorsFile));
-  const find = reattacher((await folioOfFile(oldFile)).text, (await folioOfFile(newFile)).text);
+  const [old, next] = [await folioOfFile(oldFile), await folioOfFile(newFile)];
+  const find = reattacher(old.text, next.text, { old: itemStarts(old.leaves), next: itemStarts(next.leaves) });
   return anchors.map(({ id, start, end, exact, prefix, suffix }) => {
     const { status, place, confidence } = find({
       start: start ?? undefined,

@@ -1,4 +1,4 @@
-import { leafText, type Folio, type Leaf, type LeafOf } from '#core/folio';
+import { itemStarts, leafText, type Folio, type Leaf, type LeafOf } from '#core/folio';
 import { passageAnchor, type Anchor, type CellsAnchor } from './anchor.ts';
 import { reattacher, type ReattachStatus } from './reattach.ts';
 import { Lexicon, wordsOf } from './tokens.ts';
@@ -28,7 +28,10 @@ const ALIKE = 0.8;
  * answer stays with the page, picture, recording or question that it belongs to, and is lost with it.
  */
 export function folioReattacher(old: NamedFolio, next: NamedFolio): (anchor: Anchor) => Reattachment {
-  const findPassage = reattacher(old.folio.text, next.folio.text);
+  const findPassage = reattacher(old.folio.text, next.folio.text, {
+    old: itemStarts(old.folio.leaves),
+    next: itemStarts(next.folio.leaves),
+  });
   const oldKeys = old.folio.leaves.map((leaf) => leafKey(leaf, old));
   const nextKeys = next.folio.leaves.map((leaf) => leafKey(leaf, next));
 

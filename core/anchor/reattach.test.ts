@@ -139,6 +139,38 @@ describe('reattacher', () => {
     );
   });
 
+  const LIST = ['Bring a flask and a warm coat', 'Check the tide table at the harbour', 'Leave before the water turns'];
+
+  it.each([
+    ['its end', 'Check the tide times at the quay'],
+    ['its beginning', 'Look up the tide table at the harbour'],
+    ['half of it', 'Check the tide table and the clock'],
+    ['its length', 'Check the tide and weather tables twice at the harbour'],
+  ])('keeps to the entry of a list of which %s was revised, whatever words the next one has', (_, revised) => {
+    for (const added of [
+      'ask the harbour master about the wind',
+      'Ask at the harbour office about fog',
+      'rest',
+      'A tide is a wave.',
+    ]) {
+      for (const beside of [
+        [revised, added],
+        [added, revised],
+      ]) {
+        const next = [LIST[0], ...beside, LIST[2], ''].join('\n');
+        const items = new Set([...next.matchAll(/^/gmu)].map(({ index }) => index));
+        const { place } = reattacher(`${LIST.join('\n')}\n`, next, { next: items })({ exact: LIST[1]! });
+        expect(next.slice(place!.start, place!.end)).toBe(revised);
+      }
+    }
+  });
+
+  it('follows an entry of a list that was made into two', () => {
+    const next = [LIST[0], 'Check the tide table', 'Ask at the harbour', LIST[2], ''].join('\n');
+    const { place } = reattacher(`${LIST.join('\n')}\n`, next)({ exact: LIST[1]! });
+    expect(next.slice(place!.start, place!.end)).toBe('Check the tide table\nAsk at the harbour');
+  });
+
   it('lets the quote decide where the offsets are missing or wrong, and the words around it where it stands twice', () => {
     const twice = `${SHORE}Afterwards\nThe dunlins ran.\n`;
     const at = reattacher(twice, twice);

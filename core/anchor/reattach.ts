@@ -26,11 +26,18 @@ const GROWTH = { times: 3, words: 6 };
 /** A passage that was replaced to the last word is known by its neighbours only while it is this short. */
 const MAX_REPLACED_WORDS = 3;
 
-/** Finds passages of a text in its next version. The texts are compared once, however many passages are asked for. */
-export function reattacher(oldText: string, newText: string): (query: PassageQuery) => Reattached {
+/**
+ * Finds passages of a text in its next version. The texts are compared once, however many passages are asked for.
+ * @param items where entries of lists begin, as UTF-16 offsets, if that is known: a passage does not spread from one into the next
+ */
+export function reattacher(
+  oldText: string,
+  newText: string,
+  items: { old?: ReadonlySet<number>; next?: ReadonlySet<number> } = {},
+): (query: PassageQuery) => Reattached {
   const lexicon = new Lexicon();
-  const old = wordsOf(oldText, lexicon);
-  const next = wordsOf(newText, lexicon);
+  const old = wordsOf(oldText, lexicon, items.old);
+  const next = wordsOf(newText, lexicon, items.next);
   let map: WordMap | undefined;
   return (query) => {
     const passage = locatePassage(oldText, query);
@@ -60,18 +67,19 @@ interface WordRange {
 }
 
 function reattachWords(old: Words, next: Words, map: WordMap, passage: Offsets, range: WordRange): Reattached {
-  const group = heaviestGroup(map, range);
+  const group = heaviestGroup(map, range, foreignLines(old, next, map, range));
+  const kept = heaviestGroup(map, range)?.kept ?? 0;
   const elsewhere = (): Reattached => onlyCopy(old, next, map, passage, range) ?? { status: 'lost', confidence: 0.9 };
   if (!group) return replaced(old, next, map, range) ?? elsewhere();
-  const found = widened(map, range, withEdges(old, next, map, range, group));
+  const found = widened(old, next, map, range, withEdges(old, next, map, range, group));
   const place = placeOf(old, next, passage, range, found);
   const moved = group.moved * 2 > group.words;
   if (readsTheSame(old.text.slice(passage.start, passage.end), next.text.slice(place.start, place.end)))
     return { status: moved ? 'moved' : 'same', place, confidence: 1 };
   const density = group.weight / weightOf(map, found, group);
-  if (group.kept >= KEPT && density >= DENSITY)
+  if (kept >= KEPT && density >= DENSITY)
     return { status: 'changed', place, confidence: Math.min(0.95, (group.kept + density) / 2) };
-  if (group.kept < KEPT) return replaced(old, next, map, range, found) ?? elsewhere();
+  if (kept < KEPT) return replaced(old, next, map, range, found) ?? elsewhere();
   return elsewhere();
 }
 
@@ -88,8 +96,39 @@ interface Group {
   moved: number;
 }
 
+/** Where the words of a passage went that stood in one line: whether two words are of different lines, one of which was not made from it. */
+type Parted = (one: number, other: number) => boolean;
+
+/**
+ * A line from which a passage was split off, or in two, has most of its words from there; a neighbour that only took over some of them
+ * has not, and is no part of the passage.
+ */
+function foreignLines(old: Words, next: Words, { source }: WordMap, { from, to }: WordRange): Parted {
+  const line = old.lines[from]!;
+  if (old.lines[to - 1] !== line) return () => false;
+  const isOwn = (index: number): boolean => {
+    const [first, last] = [firstOf(next.lines, index), lastOf(next.lines, index)];
+    let own = 0;
+    for (let i = first; i <= last; i++) own += Number(source[i]! >= 0 && old.lines[source[i]!] === line);
+    return 2 * own > last - first + 1;
+  };
+  return (one, other) => next.lines[one] !== next.lines[other] && !(isOwn(one) && isOwn(other));
+}
+
+/** The first and the last word of a passage that was found, in the old text, and where that is in the new one. */
+interface Found {
+  first: number;
+  last: number;
+  low: number;
+  high: number;
+}
+
 /** Of the places to which the words of a passage went, the one with most of its weight. */
-function heaviestGroup({ target, weight, inOrder }: WordMap, { from, to }: WordRange): Group | undefined {
+function heaviestGroup(
+  { target, weight, inOrder }: WordMap,
+  { from, to }: WordRange,
+  parted: Parted = () => false,
+): Group | undefined {
   const all: number[] = [];
   let total = 0;
   for (let i = from; i < to; i++) {
@@ -102,7 +141,8 @@ function heaviestGroup({ target, weight, inOrder }: WordMap, { from, to }: WordR
   let group: Group | undefined;
   for (const index of all) {
     const at = target[index]!;
-    if (!group || at - group.high > reach) group = { low: at, high: at, weight: 0, kept: 0, words: 0, moved: 0 };
+    if (!group || at - group.high > reach || parted(group.high, at))
+      group = { low: at, high: at, weight: 0, kept: 0, words: 0, moved: 0 };
     group.high = at;
     group.weight += weight[index]!;
     group.kept = group.weight / total;
@@ -125,39 +165,49 @@ function weightOf({ source, weight }: WordMap, { low, high }: { low: number; hig
  * Where something was moved or taken out, the words at its edges may be taken for the same words of its neighbours. Those that
  * stand beside the found ones are the passage's own if nobody else claims them, or if they are of the same sentence in both texts.
  */
-function withEdges(old: Words, next: Words, { target, source }: WordMap, { from, to }: WordRange, group: Group): Group {
+function withEdges(old: Words, next: Words, { target, source }: WordMap, { from, to }: WordRange, group: Group): Found {
   let { low, high } = group;
-  const first = from + target.subarray(from, to).indexOf(low);
-  const last = from + target.subarray(from, to).lastIndexOf(high);
+  let first = from + target.subarray(from, to).indexOf(low);
+  let last = from + target.subarray(from, to).lastIndexOf(high);
   const own = (index: number): boolean => source[index]! < 0 || (source[index]! >= from && source[index]! < to);
   const together = ({ sentences }: Words, one: number, other: number): boolean => sentences[one] === sentences[other];
   const belongs = (i: number, to: number, inner: 1 | -1): boolean =>
     old.ids[i] === next.ids[to] && (own(to) || (together(old, i, i + inner) && together(next, to, to + inner)));
-  for (let i = first - 1; i >= from && low > 0 && belongs(i, low - 1, 1); i--) low--;
-  for (let i = last + 1; i < to && high + 1 < next.ids.length && belongs(i, high + 1, -1); i++) high++;
-  return { ...group, low, high };
+  for (; first > from && low > 0 && belongs(first - 1, low - 1, 1); first--) low--;
+  for (; last + 1 < to && high + 1 < next.ids.length && belongs(last + 1, high + 1, -1); last++) high++;
+  return { first, last, low, high };
 }
 
-/** Where the first or last words of a passage were replaced, the place reaches to the neighbours that stayed. */
+/**
+ * Where the first or last words of a passage were replaced, the place reaches to the neighbours that stayed, or to the end of its line
+ * if the passage did.
+ */
 function widened(
+  old: Words,
+  next: Words,
   { target, source }: WordMap,
   { from, to }: WordRange,
-  { low, high }: Group,
-): { low: number; high: number } {
-  let [first, last] = [low, high];
-  const lead = target.subarray(from, to).indexOf(low);
+  { first, last, low, high }: Found,
+): Pick<Found, 'low' | 'high'> {
+  const place = { low, high };
+  const lead = first - from;
   if (lead > 0) {
-    const limit = first - GROWTH.times * lead - GROWTH.words;
-    const neighbour = from > 0 ? target[from - 1]! : -1;
-    if (neighbour >= limit && neighbour < first && isFree(source, neighbour + 1, first)) first = neighbour + 1;
+    const edge = firstOf(next.lines, low);
+    const beginsLine = old.lines[from - 1] !== old.lines[from];
+    const neighbour = beginsLine ? edge - 1 : target[from - 1]!;
+    const reach = Math.max(neighbour + 1, edge);
+    const near = low - reach <= GROWTH.times * lead + GROWTH.words;
+    if (near && (beginsLine || neighbour >= 0) && neighbour < low && isFree(source, reach, low)) place.low = reach;
   }
-  const trail = to - 1 - from - target.subarray(from, to).lastIndexOf(high);
-  if (trail > 0 && trail < to - from) {
-    const limit = last + GROWTH.times * trail + GROWTH.words;
-    const neighbour = to < target.length ? target[to]! : -1;
-    if (neighbour > last && neighbour <= limit && isFree(source, last + 1, neighbour)) last = neighbour - 1;
+  const trail = to - 1 - last;
+  if (trail > 0) {
+    const edge = lastOf(next.lines, high);
+    const neighbour = old.lines[to - 1] === old.lines[to] ? target[to]! : edge + 1;
+    const reach = Math.min(neighbour - 1, edge);
+    const near = reach - high <= GROWTH.times * trail + GROWTH.words;
+    if (near && neighbour > high && isFree(source, high + 1, reach + 1)) place.high = reach;
   }
-  return { low: first, high: last };
+  return place;
 }
 
 function isFree(source: Int32Array, from: number, to: number): boolean {
@@ -186,8 +236,8 @@ function replaced(
   if (around < KEPT) return undefined;
   const beside = inside(from - 1) ? target[from - 1]! : target[to]!;
   if (beside < 0) return undefined;
-  const low = inside(from - 1) ? target[from - 1]! + 1 : firstOfSentence(next, beside);
-  const high = inside(to) ? target[to]! - 1 : lastOfSentence(next, beside);
+  const low = inside(from - 1) ? target[from - 1]! + 1 : firstOf(next.sentences, beside);
+  const high = inside(to) ? target[to]! - 1 : lastOf(next.sentences, beside);
   if ((inside(to) && target[to]! < 0) || low > high) return undefined;
   const growth = (high - low + 1) / (to - from);
   if (growth > 2 || growth < 0.5) return undefined;
@@ -197,15 +247,16 @@ function replaced(
   return { status: 'changed', place, confidence: 0.4 * around + (found ? 0.2 : 0) };
 }
 
-function firstOfSentence({ sentences }: Words, index: number): number {
+/** The first word of the sentence, or the line, of a word. */
+function firstOf(parts: Int32Array, index: number): number {
   let first = index;
-  while (sentences[first - 1] === sentences[index]) first--;
+  while (parts[first - 1] === parts[index]) first--;
   return first;
 }
 
-function lastOfSentence({ sentences }: Words, index: number): number {
+function lastOf(parts: Int32Array, index: number): number {
   let last = index;
-  while (sentences[last + 1] === sentences[index]) last++;
+  while (parts[last + 1] === parts[index]) last++;
   return last;
 }
 

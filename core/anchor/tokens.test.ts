@@ -53,8 +53,20 @@ describe('wordsOf', () => {
       ['Three', '3', '5', 'm'],
       ['Four'],
       ['Five'],
-      ['Six', 'seven'],
+      ['Six'],
+      ['seven'],
     ]);
+  });
+
+  it('takes a long line that goes on with a small letter for one that was broken, unless an entry of a list begins there', () => {
+    const first = 'We counted the birds on the mud at dawn, and once more';
+    const linesIn = (text: string, items?: ReadonlySet<number>): number =>
+      wordsOf(text, new Lexicon(), items).lines.at(-1)! + 1;
+    expect(linesIn(`${first}\nwhen the tide had turned.`)).toBe(1);
+    expect(linesIn(`${first}\nWhen the tide had turned.`)).toBe(2);
+    expect(linesIn(`${first};\nwhen the tide had turned.`)).toBe(2);
+    expect(linesIn(`${first}\nwhen the tide had turned.`, new Set([first.length + 1]))).toBe(2);
+    expect(linesIn(`${first}\n\nwhen the tide had turned. It rained.`)).toBe(1);
   });
 
   it('knows which words a passage touches', () => {

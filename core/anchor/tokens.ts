@@ -8,6 +8,8 @@ export interface Words {
   /** Index of the sentence of each word. */
   sentences: Int32Array;
   sentenceCount: number;
+  /** Index of the line of each word: a paragraph, a heading, an entry of a list. */
+  lines: Int32Array;
 }
 
 /** Numbers for words. Case, accents' composition, hyphens and apostrophes inside of words make no difference. */
@@ -33,18 +35,26 @@ const MARK = /\p{M}/u;
 /** Apostrophes, hyphens and the soft hyphen hold a word together. */
 const JOINERS = /['’‐‑\-\u00ad]/;
 const JOINER = new RegExp(JOINERS, 'g');
-const SENTENCE_END = /[.!?…。！？\n]/;
+const SENTENCE_END = /[.!?…。！？;:]/;
 /** A stop between figures (“3.5”) ends nothing: what follows must be white space. */
 const SENTENCE_BREAK = /[.!?…]["'”’»)\]]*\s|[。！？]/;
 const LOWER_CASE = /^\p{Ll}/u;
+/** Nobody breaks a line for want of room before it has this many characters. */
+const BROKEN_LINE = 50;
 
-/** Reads a text into words and sentences. */
-export function wordsOf(text: string, lexicon: Lexicon): Words {
+/**
+ * Reads a text into words, sentences and lines.
+ * @param items UTF-16 offsets at which entries of lists begin: each is a line, whatever it begins with
+ */
+export function wordsOf(text: string, lexicon: Lexicon, items: ReadonlySet<number> = new Set()): Words {
   const ids: number[] = [];
   const starts: number[] = [];
   const ends: number[] = [];
   const sentences: number[] = [];
+  const lines: number[] = [];
   let sentence = 0;
+  let line = 0;
+  let lineStart = 0;
   let last = 0;
   for (let at = 0; at < text.length;) {
     const end = wordEnd(text, at);
@@ -54,12 +64,19 @@ export function wordsOf(text: string, lexicon: Lexicon): Words {
     }
     const word = text.slice(at, end);
     // Most words stand one space behind the other.
-    if (ids.length > 0 && (at - last > 1 || text[last] === '\n') && endsSentence(text.slice(last, at), word))
-      sentence++;
+    if (ids.length > 0 && (at - last > 1 || text[last] === '\n')) {
+      const between = text.slice(last, at);
+      const end = last + between.lastIndexOf('\n');
+      const endsLine = end >= last && (items.has(end + 1) || !isBroken(last - lineStart, between, word));
+      if (endsLine) line++;
+      if (end >= last) lineStart = end + 1;
+      if (endsLine || SENTENCE_BREAK.test(between)) sentence++;
+    }
     ids.push(lexicon.number(word));
     starts.push(at);
     ends.push(end);
     sentences.push(sentence);
+    lines.push(line);
     at = last = end;
   }
   return {
@@ -69,12 +86,13 @@ export function wordsOf(text: string, lexicon: Lexicon): Words {
     ends: Int32Array.from(ends),
     sentences: Int32Array.from(sentences),
     sentenceCount: ids.length > 0 ? sentence + 1 : 0,
+    lines: Int32Array.from(lines),
   };
 }
 
-/** A line that goes on with a small letter was only broken there. */
-const endsSentence = (between: string, word: string): boolean =>
-  SENTENCE_END.test(between) && (SENTENCE_BREAK.test(between) || (between.includes('\n') && !LOWER_CASE.test(word)));
+/** A long line that goes on with a small letter was only broken there. */
+const isBroken = (length: number, between: string, word: string): boolean =>
+  length >= BROKEN_LINE && LOWER_CASE.test(word) && !SENTENCE_END.test(between);
 
 const OTHER = 1;
 const LETTER_SIGN = 2;

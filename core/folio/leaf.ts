@@ -1,5 +1,5 @@
 import type { Block, TextBlock } from './blocks.ts';
-import { canonicalText } from './text.ts';
+import { blockStarts, canonicalText } from './text.ts';
 
 /** A rectangle in points (1/72 inch) from the upper left corner of its page or slide. */
 export interface Box {
@@ -119,6 +119,16 @@ export function leafBlocks(leaf: NewLeaf): Block[] {
   if (leaf.kind === 'slide') return [...leaf.shapes.flatMap(({ blocks }) => blocks), ...leaf.notes];
   return [];
 }
+
+/** Where the entries of lists begin in the canonical text, as UTF-16 offsets. */
+export const itemStarts = (leaves: readonly Leaf[]): Set<number> =>
+  new Set(
+    leaves.flatMap((leaf) =>
+      [...blockStarts(leafBlocks(leaf), leaf.start)].flatMap(([block, start]) =>
+        block.type === 'item' ? [start] : [],
+      ),
+    ),
+  );
 
 /** What a leaf adds to the canonical text. */
 export function leafText(leaf: NewLeaf): string {
