@@ -69,7 +69,11 @@ const Run = z.object({
   look: z.object({ size: Points.optional(), color: Color.optional() }).optional(),
 }) satisfies z.ZodType<CoreRun>;
 const runs = z.array(Run);
-const setting = { align: z.enum(['left', 'center', 'right']).optional(), direction: z.literal('rtl').optional() };
+const setting = {
+  role: z.enum(['quotation', 'caption']).optional(),
+  align: z.enum(['left', 'center', 'right']).optional(),
+  direction: z.literal('rtl').optional(),
+};
 
 const TextBlock = z.discriminatedUnion('type', [
   z.object({
@@ -157,6 +161,7 @@ export const Format = z.enum([
   'markdown',
   'text',
   'html',
+  'epub',
   'png',
   'jpeg',
   'webp',

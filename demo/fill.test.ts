@@ -159,7 +159,7 @@ describe.each(bodies)('the sample school on $name', ({ open }) => {
     expect([...kinds].sort()).toEqual(['answer', 'page', 'picture', 'sheet', 'slide', 'sound', 'text']);
     const formats = new Set(folios.flatMap(({ files }) => files.map(({ format }) => format)));
     // These are shown as others of their kind are.
-    const alike = ['gif', 'tiff', 'heic', 'flac', 'aac', 'ods'];
+    const alike = ['gif', 'tiff', 'heic', 'flac', 'aac', 'ods', 'epub'];
     expect([...formats].sort()).toEqual(Format.options.filter((format) => !alike.includes(format)).sort());
     expect(folios.some(({ files }) => files.length > 1)).toBe(true);
   });

@@ -28,8 +28,12 @@ export interface Run {
 
 export type Align = 'left' | 'center' | 'right';
 
+/** What a block is, if it is not simply a part of the text. */
+export type Role = 'quotation' | 'caption';
+
 /** How the lines of a block are set, where its file says so. */
 export interface Setting {
+  role?: Role | undefined;
   align?: Align | undefined;
   /** Its lines begin at the right. */
   direction?: 'rtl' | undefined;

@@ -12,6 +12,7 @@ export type Format =
   | 'markdown'
   | 'text'
   | 'html'
+  | 'epub'
   | 'png'
   | 'jpeg'
   | 'webp'

@@ -32,6 +32,12 @@ const PARTS: Record<string, Record<string, string>> = {
   },
 };
 
+PARTS.epub = {
+  'EPUB/content.opf': `<package unique-identifier="book"><metadata xmlns:dc="d"><dc:identifier id="book">7</dc:identifier><dc:creator id="c" opf:file-as="${NAME}">${NAME}</dc:creator><dc:language>en</dc:language></metadata><manifest/></package>`,
+  'EPUB/toc.ncx': `<ncx><docAuthor><text>${NAME}</text></docAuthor></ncx>`,
+  'EPUB/one.xhtml': `<html><head><meta name="author" content="${NAME}"/></head><body>Mud.</body></html>`,
+};
+
 describe.each(Object.entries(PARTS))('a .%s', (format, parts) => {
   it('says nothing of its author, and all else as before', async () => {
     const before = { 'word/media/plain.txt': strToU8('as it was'), ...mapped(parts) };
@@ -44,6 +50,21 @@ describe.each(Object.entries(PARTS))('a .%s', (format, parts) => {
 });
 const mapped = (parts: Record<string, string>): Record<string, Uint8Array> =>
   Object.fromEntries(Object.entries(parts).map(([name, text]) => [name, strToU8(text)]));
+
+describe('pages and texts', () => {
+  const stripped = async (text: string, format: string): Promise<string> =>
+    Buffer.from(await withoutNames(Buffer.from(text), format)).toString();
+
+  it('say nothing of their author beside their words', async () => {
+    const page = (head: string): string => `<html><head>${head}<title>Ebb – ü</title></head><body>by Z.</body></html>`;
+    const named = `<!-- by ${NAME} --><meta content="${NAME}" name=author><meta property="article:author" content="${NAME}"><meta name='DC.Creator' content="${NAME}">`;
+    expect(await stripped(page(`${named}<meta charset="utf-8">`), 'html')).toBe(page('<meta charset="utf-8">'));
+    const text = `---\ntitle: Ebb\nauthor:\n  - ${NAME}\n- Z. K.\nEmail: z@example.org\ndate: today\n---\nauthor: a word\n`;
+    expect(await stripped(text, 'markdown')).toBe('---\ntitle: Ebb\ndate: today\n---\nauthor: a word\n');
+    for (const plain of ['author: a word\n', '---\nauthor: never closed\n'])
+      expect(await stripped(plain, 'markdown')).toBe(plain);
+  });
+});
 
 describe('a PDF', () => {
   it('loses its information, its metadata and the authors of its notes, and keeps its pages', async () => {

@@ -1,5 +1,6 @@
 import { PDFDocument, PDFName } from '@cantoo/pdf-lib';
 import { strFromU8, strToU8, unzip, zip, type AsyncZippable, type Unzipped } from 'fflate';
+import { withoutBookNames, withoutFrontMatterNames, withoutPageNames } from './pages.ts';
 import { withoutPictureNames } from './pictures.ts';
 
 /*
@@ -9,7 +10,7 @@ import { withoutPictureNames } from './pictures.ts';
 /** Its author cannot be taken out of a file that cannot be opened. */
 export class CannotStrip extends Error {}
 
-const OFFICE = new Set(['docx', 'pptx', 'xlsx', 'odt', 'odp', 'ods']);
+const PACKED = new Set(['docx', 'pptx', 'xlsx', 'odt', 'odp', 'ods', 'epub']);
 
 /**
  * @param format as the reader of the work found it
@@ -19,12 +20,21 @@ const OFFICE = new Set(['docx', 'pptx', 'xlsx', 'odt', 'odp', 'ods']);
 export async function withoutNames(bytes: Uint8Array, format: string): Promise<Uint8Array> {
   try {
     if (format === 'pdf') return await pdf(bytes);
-    if (OFFICE.has(format)) return await office(bytes);
+    if (PACKED.has(format)) return await packed(bytes);
+    if (format === 'html') return inText(bytes, withoutPageNames);
+    if (format === 'markdown') return inText(bytes, withoutFrontMatterNames);
     return withoutPictureNames(bytes, format);
   } catch (error) {
     throw new CannotStrip(String(error));
   }
 }
+
+/** What is changed is written in ASCII, so that a text stays as it is whatever its letters are stored as. */
+const inText = (bytes: Uint8Array, change: (text: string) => string): Uint8Array => {
+  const text = strFromU8(bytes, true);
+  const changed = change(text);
+  return changed === text ? bytes : strToU8(changed, true);
+};
 
 /** Document information, metadata streams, private data of programs, and authors of notes: ISO 32000-2, 14.3, 14.5, 12.5.6.2. */
 async function pdf(bytes: Uint8Array): Promise<Uint8Array> {
@@ -93,7 +103,7 @@ const NAMED = /(\s(?:name|id)=)"([^"]*)"/g;
 /** Ids that others refer to by stay. */
 const isId = (value: string): boolean => /^[\da-fA-F{}-]*$/.test(value);
 
-async function office(bytes: Uint8Array): Promise<Uint8Array> {
+async function packed(bytes: Uint8Array): Promise<Uint8Array> {
   const entries = await new Promise<Unzipped>((resolve, reject) =>
     unzip(bytes, (error, found) => (error ? reject(error) : resolve(found))),
   );
@@ -101,7 +111,7 @@ async function office(bytes: Uint8Array): Promise<Uint8Array> {
   for (const [name, part] of Object.entries(entries)) {
     const emptied = EMPTIED[name];
     const kept =
-      emptied !== undefined ? strToU8(emptied) : AUTHORED.test(name) ? unnamed(name, part) : picture(name, part);
+      emptied !== undefined ? strToU8(emptied) : AUTHORED.test(name) ? unnamed(name, part) : notOffice(name, part);
     // The first part of an OpenDocument file is not packed (OpenDocument 1.3, part 2, section 3.3).
     out[name] = [kept, { level: name === 'mimetype' ? 0 : 6, mtime: '2000-01-01' }];
   }
@@ -117,7 +127,9 @@ function unnamed(name: string, part: Uint8Array): Uint8Array {
   );
 }
 
-const picture = (name: string, part: Uint8Array): Uint8Array => {
+/** Pages of a book, and pictures. */
+const notOffice = (name: string, part: Uint8Array): Uint8Array => {
+  if (/\.(?:opf|ncx|x?html?)$/iu.test(name)) return strToU8(withoutBookNames(name.toLowerCase(), strFromU8(part)));
   const format = /\.(jpe?g|png|webp)$/i.exec(name)?.[1]?.toLowerCase();
   return format ? withoutPictureNames(part, format === 'jpg' ? 'jpeg' : format) : part;
 };

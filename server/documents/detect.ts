@@ -20,6 +20,7 @@ const PARTS: readonly (readonly [part: string, format: FileFormat])[] = [
   ['xl/', 'xlsx'],
 ];
 const OPEN_DOCUMENT: Record<string, FileFormat> = {
+  'application/epub+zip': 'epub',
   'application/vnd.oasis.opendocument.text': 'odt',
   'application/vnd.oasis.opendocument.text-template': 'odt',
   'application/vnd.oasis.opendocument.presentation': 'odp',
@@ -108,6 +109,7 @@ const ENDINGS: Record<FileFormat, readonly string[]> = {
   markdown: ['md', 'markdown'],
   text: ['txt', 'text'],
   html: ['html', 'htm'],
+  epub: ['epub'],
   png: ['png'],
   jpeg: ['jpg', 'jpeg'],
   webp: ['webp'],
@@ -197,7 +199,6 @@ function formatOfZip(bytes: Uint8Array, named: FileFormat | undefined): FileForm
 }
 
 function unreadOpenDocument(mediaType: string): DocumentError {
-  if (mediaType === 'application/epub+zip') return documentErrors.book();
   if (!mediaType.startsWith('application/vnd.oasis.opendocument.')) return documentErrors.unknown();
   return documentErrors.otherOpenDocument();
 }

@@ -40,6 +40,7 @@ export const FORMAT_NAMES: Record<Exclude<Format, 'answers'>, string> = {
   markdown: 'Markdown text (.md)',
   text: 'plain text (.txt)',
   html: 'web page (.html)',
+  epub: 'e-book (.epub)',
   png: 'PNG picture',
   jpeg: 'JPEG picture',
   webp: 'WebP picture',
@@ -78,7 +79,7 @@ export const documentErrors = {
   empty: () => new DocumentError('This file is empty (0 bytes). Save your work again and hand in the new file.'),
   unknown: () =>
     new DocumentError(
-      'This file is of a kind that cannot be read here. Texts (.docx, .odt, .pdf, .md, .txt, .html), slides (.pptx, .odp), pictures (.png, .jpg, .webp, .gif, .tiff, .heic), recordings (.wav, .mp3, .ogg, .webm, .m4a, .mp4, .flac, .aac) and tables (.csv, .xlsx, .ods) can be handed in.',
+      'This file is of a kind that cannot be read here. Texts (.docx, .odt, .pdf, .md, .txt, .html, .epub), slides (.pptx, .odp), pictures (.png, .jpg, .webp, .gif, .tiff, .heic), recordings (.wav, .mp3, .ogg, .webm, .m4a, .mp4, .flac, .aac) and tables (.csv, .xlsx, .ods) can be handed in.',
     ),
   otherText: (fileName: string) =>
     new DocumentError(
@@ -133,7 +134,6 @@ export const documentErrors = {
     new DocumentError(
       'This recording is of a kind that many browsers cannot play. Export it as .mp3, .m4a or .wav and hand that in.',
     ),
-  book: () => new DocumentError('E-books (.epub) cannot be read here. Save it as .docx, .odt or PDF and hand that in.'),
   emptyCells: () =>
     new DocumentError(
       'There is nothing in the cells of this workbook that could be marked; charts and drawings cannot be read from it. Hand them in as a PDF.',

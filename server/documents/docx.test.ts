@@ -218,6 +218,8 @@ describe('readDocumentApart', () => {
         set('<w:jc w:val="right"/>', 'right'),
         set('<w:jc w:val="both"/>', 'both'),
         set('<w:pStyle w:val="Dated"/>', 'by style'),
+        set('<w:pStyle w:val="Zitat"/>', 'said'),
+        set('<w:pStyle w:val="Figure"/><w:jc w:val="center"/>', 'shown'),
         set('<w:bidi/>', 'שלום'),
         set('<w:bidi/><w:jc w:val="end"/>', 'ends left'),
         set('<w:bidi w:val="0"/>', 'not turned'),
@@ -226,19 +228,27 @@ describe('readDocumentApart', () => {
     );
     const parts = unzipSync(bytes);
     parts['word/styles.xml'] = strToU8(
-      `<w:styles xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"><w:style w:type="paragraph" w:styleId="Base"><w:pPr><w:jc w:val="right"/></w:pPr></w:style><w:style w:type="paragraph" w:styleId="Dated"><w:basedOn w:val="Base"/></w:style></w:styles>`,
+      `<w:styles xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"><w:style w:type="paragraph" w:styleId="Base"><w:pPr><w:jc w:val="right"/></w:pPr></w:style><w:style w:type="paragraph" w:styleId="Dated"><w:basedOn w:val="Base"/></w:style><w:style w:type="paragraph" w:styleId="Zitat"><w:name w:val="Quote"/></w:style><w:style w:type="paragraph" w:styleId="Caption"><w:name w:val="caption"/></w:style><w:style w:type="paragraph" w:styleId="Figure"><w:name w:val="Figure"/><w:basedOn w:val="Caption"/></w:style></w:styles>`,
     );
     const { folio, blocks } = await read(zipSync(parts));
-    expect(folio.text).toBe('middle\nright\nboth\nby style\nשלום\nends left\nnot turned\ncell\n');
+    expect(folio.text).toBe('middle\nright\nboth\nby style\nsaid\nshown\nשלום\nends left\nnot turned\ncell\n');
     expect(textBlocks(blocks).map(({ align, direction }) => [align, direction])).toEqual([
       ['center', undefined],
       ['right', undefined],
       [undefined, undefined],
       ['right', undefined],
+      [undefined, undefined],
+      ['center', undefined],
       [undefined, 'rtl'],
       ['left', 'rtl'],
       [undefined, undefined],
       ['center', undefined],
+    ]);
+    expect(textBlocks(blocks).map(({ role }) => role)).toEqual([
+      ...Array<undefined>(4),
+      'quotation',
+      'caption',
+      ...Array<undefined>(4),
     ]);
   });
 

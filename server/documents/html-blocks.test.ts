@@ -1,4 +1,4 @@
-import { canonicalText, type Block } from '#core/folio';
+import { blockText, canonicalText, textBlocks, type Block } from '#core/folio';
 import { describe, expect, it } from 'vitest';
 import { blocksOfHtml } from './html-blocks.ts';
 
@@ -24,6 +24,28 @@ describe('blocksOfHtml', () => {
       'paragraph',
       'table',
     ]);
+  });
+
+  it('knows quotations and captions, also in each other', () => {
+    const html = `<blockquote><p>one</p><ul><li>two</li></ul><table><caption>three</caption><tr><td>four</td></tr></table></blockquote>
+      <figure><p>five</p><figcaption>six<p>seven</p></figcaption></figure>`;
+    const roles = textBlocks(blocksOfHtml(html)).map((block) => [blockText(block).trim(), block.role]);
+    expect(roles).toEqual([
+      ['one', 'quotation'],
+      ['two', 'quotation'],
+      ['three', 'caption'],
+      ['four', undefined],
+      ['five', undefined],
+      ['six', 'caption'],
+      ['seven', 'caption'],
+    ]);
+  });
+
+  it('draws calls of notes by their role, and no way back', () => {
+    const html =
+      '<p>word<a href="#n1" role="doc-noteref">3</a></p><ol><li>note<a href="#c1" role="doc-backlink">↩</a></li></ol>';
+    expect(textOf(html)).toBe('word\nnote\n');
+    expect(textBlocks(blocksOfHtml(html))[0]!.runs.at(-1)).toMatchObject({ note: '3' });
   });
 
   it('does not mark twice what is marked twice', () => {

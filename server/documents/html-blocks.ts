@@ -1,4 +1,4 @@
-import type { Block, Mark, Run, Setting, TableCell, TextBlock } from '#core/folio';
+import type { Block, Mark, Role, Run, Setting, TableCell, TextBlock } from '#core/folio';
 import { isTextBlock } from '#core/folio';
 import { defaultTreeAdapter as tree, parseFragment, type DefaultTreeAdapterTypes } from 'parse5';
 import { listNumber, type Counting } from './list-number.ts';
@@ -23,9 +23,18 @@ const MARKS: Record<string, Mark> = {
   tt: 'code',
 };
 
-/** How mammoth marks the call of a footnote or endnote, and the way back from the note to its call. */
+/**
+ * The call of a footnote or endnote, and the way back from the note to its call: as mammoth marks them, or by their roles
+ * (Digital Publishing WAI-ARIA Module 1.1; EPUB Structural Semantics Vocabulary 1.1).
+ */
 const NOTE_CALL = /^#(?:foot|end)note-\d+$/;
 const NOTE_BACKLINK = /^#(?:foot|end)note-ref-\d+$/;
+const isCall = (element: Element): boolean =>
+  NOTE_CALL.test(attribute(element, 'href') ?? '') ||
+  attribute(element, 'role') === 'doc-noteref' ||
+  attribute(element, 'epub:type') === 'noteref';
+const isBacklink = (element: Element): boolean =>
+  NOTE_BACKLINK.test(attribute(element, 'href') ?? '') || attribute(element, 'role') === 'doc-backlink';
 
 /** The only links that are kept; everything else (javascript:, file:, data: …) becomes plain text. */
 const SAFE_LINK = /^(https?:\/\/|mailto:)/i;
@@ -100,14 +109,16 @@ const preformatted: BlockReader = (element) => [
   ...picturesOf(element),
 ];
 const container: BlockReader = (element, depth) => blocksOf(element.childNodes, depth);
+/** What a quotation or a caption holds; a quotation may hold headings, lists and another quotation. */
+const inRole =
+  (role: Role): BlockReader =>
+  (element, depth) =>
+    blocksOf(element.childNodes, depth).map((block) => (isTextBlock(block) ? { role, ...block } : block));
+const caption = inRole('caption');
 const table: BlockReader = (element) => {
   const rows = descendants(element, 'tr').map((row) => row.childNodes.filter(isCell).map(cellOf));
   const captions = element.childNodes.filter(tree.isElementNode).filter(({ tagName }) => tagName === 'caption');
-  return [
-    ...captions.flatMap((caption) => blocksOf(caption.childNodes)),
-    { type: 'table', rows },
-    ...picturesOf(element),
-  ];
+  return [...captions.flatMap((one) => caption(one, 0)), { type: 'table', rows }, ...picturesOf(element)];
 };
 /** https://html.spec.whatwg.org/multipage/grouping-content.html#attr-ol-type */
 const COUNTINGS: Record<string, Counting> = {
@@ -145,12 +156,13 @@ const BLOCKS: Record<string, BlockReader | undefined> = {
   pre: preformatted,
   ...Object.fromEntries(
     [
-      ...['html', 'body', 'main', 'div', 'section', 'article', 'header', 'footer', 'nav', 'aside', 'blockquote'],
+      ...['html', 'body', 'main', 'div', 'section', 'article', 'header', 'footer', 'nav', 'aside'],
       ...['figure', 'details', 'form', 'fieldset', 'center', 'hgroup', 'dt', 'dd', 'hr'],
     ].map((name) => [name, container]),
   ),
   address: paragraph,
-  figcaption: paragraph,
+  blockquote: inRole('quotation'),
+  figcaption: caption,
   summary: paragraph,
   ul: list,
   ol: list,
@@ -218,8 +230,8 @@ function runsOfElement(element: Element, marks: Mark[], link?: string): Run[] {
   if (SILENT.has(element.tagName)) return [];
   if (element.tagName === 'math') return equation(element, marks);
   const href = (element.tagName === 'a' && attribute(element, 'href')) || '';
-  if (NOTE_BACKLINK.test(href)) return [];
-  if (NOTE_CALL.test(href)) return [{ text: '', marks, note: textOf(element).replace(/[[\]]/g, '') }];
+  if (isBacklink(element)) return [];
+  if (isCall(element)) return [{ text: '', marks, note: textOf(element).replace(/[[\]]/g, '') }];
   const mark = MARKS[element.tagName];
   const inner = mark && !marks.includes(mark) ? [...marks, mark] : marks;
   return runsOf(element.childNodes, inner, SAFE_LINK.test(href) ? href : link);
@@ -252,7 +264,7 @@ function asDom(node: Node): DomNode {
 
 /** mammoth sets a space between a note and its way back; neither stands in the file. */
 const textBefore = (next: Node | undefined, text: string): string =>
-  next && tree.isElementNode(next) && NOTE_BACKLINK.test(attribute(next, 'href') ?? '') ? text.replace(/ $/, '') : text;
+  next && tree.isElementNode(next) && isBacklink(next) ? text.replace(/ $/, '') : text;
 
 function picturesOf(node: Node): Block[] {
   if (!tree.isElementNode(node)) return [];

@@ -10,6 +10,7 @@ const MEDIA_TYPES: Record<Exclude<Format, 'answers'>, string> = {
   markdown: 'text/markdown',
   text: 'text/plain',
   html: 'text/html',
+  epub: 'application/epub+zip',
   png: 'image/png',
   jpeg: 'image/jpeg',
   webp: 'image/webp',

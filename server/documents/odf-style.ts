@@ -1,10 +1,12 @@
-import type { Align, Setting, Look, Mark } from '#core/folio';
+import type { Align, Role, Setting, Look, Mark } from '#core/folio';
 import type { Element } from '@xmldom/xmldom';
 import { bullet, listNumber, type Counting } from './list-number.ts';
 import { attribute, child, children, descendants, elements, numberOf } from './xml.ts';
 
 /** Properties of styles, the nearest style's first. */
 export interface OdfStyle {
+  /** Its own name and those of the styles that it inherits from. */
+  names: string[];
   text: Element[];
   paragraph: Element[];
   graphic: Element[];
@@ -71,7 +73,7 @@ export function odfStyles(roots: readonly (Element | undefined)[]): OdfStyles {
   return {
     style: (family, name) => {
       const key = `${family} ${name}`;
-      const found = known.get(key) ?? propertiesOf(chainOf(family, name));
+      const found = known.get(key) ?? styleOf(name, chainOf(family, name));
       known.set(key, found);
       return found;
     },
@@ -89,9 +91,11 @@ export function odfStyles(roots: readonly (Element | undefined)[]): OdfStyles {
   };
 }
 
-const propertiesOf = (chain: readonly Element[]): OdfStyle => {
+const styleOf = (name: string | undefined, chain: readonly Element[]): OdfStyle => {
+  const parents = chain.map((style) => attribute(style, 'style:parent-style-name'));
   const all = (name: string): Element[] => chain.flatMap((style) => children(style, name));
   return {
+    names: [name, ...parents].filter((one) => one !== undefined),
     text: all('text-properties'),
     paragraph: all('paragraph-properties'),
     graphic: all('graphic-properties'),
@@ -127,11 +131,15 @@ export const alignOf = (paragraph: readonly Element[]): Align | undefined => {
   return align === 'center' ? 'center' : align === 'end' || align === 'right' ? 'right' : undefined;
 };
 
-/** How a paragraph is set (ODF 1.3 Part 3, 20.223 and 20.404). */
-export function settingOf(paragraph: readonly Element[]): Setting {
+/** Names of styles that office programs bring along (common practice). */
+const ROLES: Record<string, Role> = { Quotations: 'quotation', Caption: 'caption' };
+
+/** What a paragraph is by its style, and how it is set (ODF 1.3 Part 3, 20.223 and 20.404). */
+export function settingOf({ names, paragraph }: OdfStyle): Setting {
+  const role = names.map((name) => ROLES[name]).find((found) => found !== undefined);
   const align = alignOf(paragraph);
   const rightToLeft = /^rl/u.test(property(paragraph, 'style:writing-mode') ?? '');
-  return { ...(align && { align }), ...(rightToLeft && { direction: 'rtl' }) };
+  return { ...(role && { role }), ...(align && { align }), ...(rightToLeft && { direction: 'rtl' }) };
 }
 
 export const colorOf = (value: string | undefined): string | undefined =>

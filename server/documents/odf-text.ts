@@ -89,8 +89,7 @@ function paragraph(
 ): Block[] {
   const style = context.styles.style('paragraph', attribute(element, 'text:style-name'));
   const runs = runsOf(element, context, style.text);
-  const name = attribute(element, 'text:style-name') ?? '';
-  const rest = { runs, ...settingOf(style.paragraph) };
+  const rest = { runs, ...settingOf(style) };
   const block: TextBlock = as.item
     ? { type: 'item', ...as.item, ...rest }
     : as.heading !== undefined
@@ -100,7 +99,7 @@ function paragraph(
           ...(as.marker && { marker: as.marker }),
           ...rest,
         }
-      : isTitle(name, context)
+      : !context.looks && style.names.includes('Title')
         ? { type: 'heading', level: 1, ...rest }
         : { type: 'paragraph', ...rest };
   return [block, ...drawnIn(element).flatMap((drawn) => blockOf(drawn, context))];
@@ -112,13 +111,6 @@ const drawnIn = (element: Element): Element[] =>
     if (isDrawn(inner)) return [inner];
     return inner.localName === 'note' ? [] : drawnIn(inner);
   });
-
-const isTitle = (name: string, { styles, looks }: OdfContext): boolean =>
-  !looks &&
-  (name === 'Title' ||
-    styles
-      .style('paragraph', name)
-      .paragraph.some((one) => attribute(one.parentNode as Element, 'style:parent-style-name') === 'Title'));
 
 function listBlocks(list: Element, context: OdfContext, outer: ListPlace | undefined): Block[] {
   const own = context.styles.list(attribute(list, 'text:style-name'));

@@ -5,18 +5,11 @@ import { documentErrors, type DocumentPicture, type FileFormat } from './documen
 import { mathNode, mathText } from './math.ts';
 import { odfStyles, withoutTracked } from './odf-style.ts';
 import type { OdfContext } from './odf-text.ts';
+import { packagePictures } from './package-pictures.ts';
 import { standInPicture } from './stand-in-picture.ts';
 import { unseenLabels } from './unseen.ts';
 import { descendants, parseXml, path as follow, readableXml } from './xml.ts';
 import { openPackage } from './zip.ts';
-
-const PICTURE_TYPES: Record<string, string> = {
-  png: 'image/png',
-  jpg: 'image/jpeg',
-  jpeg: 'image/jpeg',
-  gif: 'image/gif',
-  webp: 'image/webp',
-};
 
 export interface OdfDocument {
   /** The element in the body that holds the text or the slides. */
@@ -52,7 +45,7 @@ export function openOdf(
   if (!content || !body) throw documentErrors.broken(format);
   const styles = perhaps('styles.xml');
   const pictures: DocumentPicture[] = [];
-  const known = new Map<string, number>();
+  const picture = packagePictures(files, pictures);
   const context: OdfContext = {
     styles: odfStyles([content, styles]),
     looks,
@@ -60,15 +53,7 @@ export function openOdf(
     headings: [],
     lists: new Map(),
     standIn: (label) => pictures.push(standInPicture(label)) - 1,
-    picture: (href) => {
-      const name = path.normalize(href.replace(/^\.\//, ''));
-      const mediaType = PICTURE_TYPES[path.extname(name).slice(1).toLowerCase()];
-      const data = mediaType ? files.bytes(name) : undefined;
-      if (!mediaType || !data) return undefined;
-      const number = known.get(name) ?? pictures.push({ mediaType, bytes: data }) - 1;
-      known.set(name, number);
-      return number;
-    },
+    picture: (href) => picture(path.normalize(href.replace(/^\.\//, ''))),
     equation: (href): Run | undefined => {
       const object = href ? perhaps(path.join(path.normalize(href.replace(/^\.\//, '')), 'content.xml')) : undefined;
       if (object?.localName !== 'math') return undefined;

@@ -4,6 +4,7 @@ import path from 'node:path/posix';
 import { documentErrors, documentNotes, type DocumentPicture, type Reader } from './document.ts';
 import { mathNode, mathText } from './math.ts';
 import { pptxColors, type Colors } from './pptx-color.ts';
+import { packagePictures } from './package-pictures.ts';
 import { EMU_PER_POINT, type Part } from './pptx-part.ts';
 import { pptxShapes, type SlideParts } from './pptx-shapes.ts';
 import { paragraphsOf, type Equation } from './pptx-text.ts';
@@ -12,15 +13,6 @@ import { openPackage, type Package } from './zip.ts';
 
 /** English Metric Units to points: ECMA-376 Part 1, section 20.1.2.1. */
 const MAX_SLIDES = 500;
-
-const PICTURE_TYPES: Record<string, string> = {
-  png: 'image/png',
-  jpg: 'image/jpeg',
-  jpeg: 'image/jpeg',
-  gif: 'image/gif',
-  webp: 'image/webp',
-  bmp: 'image/bmp',
-};
 
 /** Reads an Office Open XML presentation (ECMA-376 Part 1, section 19): each slide as the shapes that stand on it. */
 export const readPptx: Reader = async (bytes) => {
@@ -35,17 +27,7 @@ export const readPptx: Reader = async (bytes) => {
   if (ids.length > MAX_SLIDES) throw documentErrors.tooManyPages();
   const equation = await equationsOf(files, presentation);
   const pictures: DocumentPicture[] = [];
-  const known = new Map<string, number>();
-
-  const picture = (name: string): number | undefined => {
-    const mediaType = PICTURE_TYPES[path.extname(name).slice(1).toLowerCase()];
-    const data = mediaType && files.bytes(name);
-    if (!data) return undefined;
-    const number = known.get(name) ?? pictures.push({ mediaType, bytes: data }) - 1;
-    known.set(name, number);
-    return number;
-  };
-
+  const picture = packagePictures(files, pictures);
   const unreadable: string[] = [];
   const leaves = ids.flatMap((id, index): SlideLeaf[] => {
     const leaf = { kind: 'slide' as const, label: `Slide ${index + 1}`, width, height };

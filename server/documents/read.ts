@@ -22,6 +22,7 @@ const READERS: Record<FileFormat, () => Promise<Reader>> = {
   markdown: async () => (await import('./markdown.ts')).readMarkdown,
   text: async () => (await import('./text.ts')).readText,
   html: async () => (await import('./html.ts')).readHtml,
+  epub: async () => (await import('./epub.ts')).readEpub,
   png: async () => (await import('./picture.ts')).readPicture('png'),
   jpeg: async () => (await import('./picture.ts')).readPicture('jpeg'),
   webp: async () => (await import('./picture.ts')).readPicture('webp'),

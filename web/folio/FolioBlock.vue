@@ -65,7 +65,8 @@ const style = computed((): CSSProperties => {
   <component
     :is="element"
     v-else
-    :class="[block.type, block.type === 'heading' && `level-${block.level}`]"
+    :class="[block.type, block.role, block.type === 'heading' && `level-${block.level}`]"
+    :role="block.role === 'quotation' && block.type === 'paragraph' ? 'blockquote' : undefined"
     :style="style"
   >
     <span v-if="marker" class="marker" :data-marker="marker" /><PieceText
@@ -106,6 +107,24 @@ p {
   position: relative;
   margin-left: calc(2em + var(--depth) * 1.6em);
   margin-bottom: 0.35em;
+}
+.quotation {
+  margin-inline: 1.4em;
+  padding-inline-start: 1em;
+  border-inline-start: 2px solid var(--hairline);
+}
+/* Paragraphs of one quotation have one line beside them. */
+.quotation + .quotation {
+  margin-top: -0.85em;
+  padding-top: 0.85em;
+}
+.item.quotation {
+  margin-inline-start: calc(3.4em + var(--depth) * 1.6em);
+  border-inline-start: 0;
+}
+.caption {
+  color: var(--quiet);
+  font-size: 0.88em;
 }
 /* Numbering is not writing: it is drawn, not selected. */
 .marker::before {
