@@ -12,6 +12,7 @@ const starts = computed(() => blockStarts(props.leaf.blocks, props.leaf.start));
 <template>
   <div class="paper">
     <div class="measure">
+      <p v-if="leaf.label !== 'Text'" class="name" :data-name="leaf.label" />
       <FolioBlock v-for="(block, at) in leaf.blocks" :key="at" :block="block" :starts="starts" />
     </div>
   </div>
@@ -27,6 +28,14 @@ const starts = computed(() => blockStarts(props.leaf.blocks, props.leaf.start));
 .measure {
   max-width: 68ch;
   margin: 0 auto;
+}
+.name {
+  margin-bottom: 1.2em;
+}
+.name::before {
+  content: attr(data-name);
+  color: var(--quiet);
+  font: 14px var(--sans);
 }
 @media (max-width: 900px) {
   .paper {
