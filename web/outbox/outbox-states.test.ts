@@ -266,7 +266,7 @@ describe('what is there when a person comes', () => {
     come(null);
     await vi.waitFor(() => expect(outbox.parcels.value).toEqual([]));
     send.mockImplementation(away);
-    const { promise, resolve } = withResolvers<void>();
+    const { promise, resolve } = withResolvers<unknown>();
     const of = parcelStore.of;
     vi.spyOn(parcelStore, 'of').mockImplementation(async (person) => {
       await promise;
@@ -275,7 +275,7 @@ describe('what is there when a person comes', () => {
     come(TEACHER);
     await vi.waitFor(() => expect(parcelStore.of).toHaveBeenCalled());
     await outbox.add(note('a'));
-    resolve();
+    resolve(null);
     await vi.waitFor(() => expect(outbox.state.value).toBe('waiting'));
     await vi.waitFor(() => expect(parcelStore.of).toHaveResolved());
     expect(outbox.parcels.value.map(({ change }) => change)).toEqual([{ text: 'a' }]);
@@ -285,7 +285,7 @@ describe('what is there when a person comes', () => {
     await (await browserStore()).add('parcels', { ...note('hers'), version: 2, person: ID });
     come(null);
     await vi.waitFor(() => expect(outbox.parcels.value).toEqual([]));
-    const { promise, resolve } = withResolvers<void>();
+    const { promise, resolve } = withResolvers<unknown>();
     const of = parcelStore.of;
     vi.spyOn(parcelStore, 'of').mockImplementationOnce(async (person) => {
       await promise;
@@ -295,7 +295,7 @@ describe('what is there when a person comes', () => {
     await vi.waitFor(() => expect(parcelStore.of).toHaveBeenCalledTimes(1));
     come({ ...TEACHER, id: 'another' });
     come(null);
-    resolve();
+    resolve(null);
     await vi.waitFor(() => expect(parcelStore.of).toHaveResolved());
     await new Promise((done) => setTimeout(done, 20));
     expect([outbox.parcels.value, send.mock.calls]).toEqual([[], []]);
