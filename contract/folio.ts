@@ -93,7 +93,18 @@ const Block = z.union([
   TextBlock,
   z.object({
     type: z.literal('table'),
-    rows: z.array(z.array(z.object({ header: z.boolean(), columns: Span, rows: Span, blocks: z.array(TextBlock) }))),
+    widths: z.array(z.number()).optional(),
+    rows: z.array(
+      z.array(
+        z.object({
+          header: z.boolean(),
+          fill: Color.optional(),
+          columns: Span,
+          rows: Span,
+          blocks: z.array(TextBlock),
+        }),
+      ),
+    ),
   }),
   z.object({ type: z.literal('picture'), picture: z.int().min(0), alt: z.string() }),
 ]);
@@ -110,6 +121,7 @@ const Shape = z.object({
   picture: z.int().min(0).optional(),
   crop: z.tuple([z.number(), z.number(), z.number(), z.number()]).optional(),
   alt: z.string().optional(),
+  fit: z.boolean().optional(),
   align: z.enum(['top', 'middle', 'bottom']).optional(),
   inset: z.tuple([Points, Points, Points, Points]).optional(),
   blocks: z.array(Block),
@@ -140,7 +152,7 @@ export const Leaf = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('sheet'),
     ...place,
-    rows: z.array(z.array(z.object({ text: z.string(), columns: Span, rows: Span }))),
+    rows: z.array(z.array(z.object({ text: z.string(), formula: z.string().optional(), columns: Span, rows: Span }))),
   }),
   z.object({
     kind: z.literal('answer'),

@@ -64,6 +64,8 @@ export interface ListItem extends Setting {
 
 export interface TableCell {
   header: boolean;
+  /** What it is filled with where the work itself says so, e.g. on a slide: `#rrggbb`. */
+  fill?: string | undefined;
   /** How many columns and rows it covers, where that is more than one. */
   columns?: number | undefined;
   rows?: number | undefined;
@@ -72,6 +74,8 @@ export interface TableCell {
 
 export interface Table {
   type: 'table';
+  /** Which share of its width each column has; they sum up to 1. */
+  widths?: number[] | undefined;
   rows: TableCell[][];
 }
 

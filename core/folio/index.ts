@@ -1,6 +1,8 @@
 export * from './answers.ts';
 export * from './blocks.ts';
+export * from './columns.ts';
 export * from './folio.ts';
+export { movedFormula, plainFormula } from './formula.ts';
 export * from './leaf.ts';
 export * from './median.ts';
 export { placedTexts, type DrawnText } from './page-text.ts';

@@ -32,6 +32,8 @@ export interface Shape extends Box {
   /** Which shares of the picture are cut off: top, right, bottom, left. */
   crop?: [number, number, number, number] | undefined;
   alt?: string | undefined;
+  /** Its letters become smaller until all of them fit in. */
+  fit?: boolean | undefined;
   /** Where its text stands. */
   align?: 'top' | 'middle' | 'bottom' | undefined;
   /** Space between its edge and its text, in points: top, right, bottom, left. */
@@ -41,6 +43,8 @@ export interface Shape extends Box {
 
 export interface SheetCell {
   text: string;
+  /** The formula that its value was computed by, beginning with `=`. It is no part of the text. */
+  formula?: string | undefined;
   /** How many columns and rows it covers, where that is more than one. */
   columns?: number | undefined;
   rows?: number | undefined;

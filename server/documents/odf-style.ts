@@ -1,4 +1,4 @@
-import type { Align, Role, Setting, Look, Mark } from '#core/folio';
+import type { Align, Look, Mark, Role, Run, Setting } from '#core/folio';
 import type { Element } from '@xmldom/xmldom';
 import { bullet, listNumber, type Counting } from './list-number.ts';
 import { attribute, child, children, descendants, elements, numberOf } from './xml.ts';
@@ -11,6 +11,7 @@ export interface OdfStyle {
   paragraph: Element[];
   graphic: Element[];
   page: Element[];
+  column: Element[];
 }
 
 export interface OdfStyles {
@@ -100,6 +101,7 @@ const styleOf = (name: string | undefined, chain: readonly Element[]): OdfStyle 
     paragraph: all('paragraph-properties'),
     graphic: all('graphic-properties'),
     page: all('drawing-page-properties'),
+    column: all('table-column-properties'),
   };
 };
 
@@ -125,6 +127,10 @@ export function lookOf(text: readonly Element[]): Look {
   const color = colorOf(property(text, 'fo:color'));
   return { ...(size !== undefined && { size }), ...(color && { color }) };
 }
+
+/** Runs with what they do not say themselves: how they look where nothing is said about them alone. */
+export const withLook = (runs: readonly Run[], look: Look): Run[] =>
+  runs.map((run) => ({ ...run, look: { ...look, ...run.look } }));
 
 export const alignOf = (paragraph: readonly Element[]): Align | undefined => {
   const align = property(paragraph, 'fo:text-align');

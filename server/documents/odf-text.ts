@@ -1,7 +1,7 @@
-import type { Block, Mark, Run, TableCell, TextBlock } from '#core/folio';
-import { isTextBlock } from '#core/folio';
+import type { Block, Mark, Run, TextBlock } from '#core/folio';
 import type { Element, Node } from '@xmldom/xmldom';
 import { settingOf, lookOf, marksOf, type ListStyle, type OdfStyles } from './odf-style.ts';
+import { odfTable } from './odf-table.ts';
 import { attribute, child, children, elements, isElement, numberOf } from './xml.ts';
 
 export interface OdfContext {
@@ -18,6 +18,8 @@ export interface OdfContext {
   lists: Map<string, number[]>;
   /** Whether sizes and colours come through, as on slides. */
   looks: boolean;
+  /** Which style a template gives to each part of a table, by the name of the template. */
+  templates: ReadonlyMap<string, ReadonlyMap<string, string>>;
   /** Footnotes are numbered through the document and stand at its end. */
   notes: { number: string; blocks: Block[] }[];
 }
@@ -46,7 +48,7 @@ function blockOf(element: Element, context: OdfContext): Block[] {
     case 'list':
       return listBlocks(element, context, undefined);
     case 'table':
-      return [tableOf(element, context), ...picturesIn(element, context)];
+      return [odfTable(element, context, odfBlocks), ...picturesIn(element, context)];
     case 'frame':
       return frameBlocks(element, context);
     default:
@@ -139,32 +141,6 @@ function listBlocks(list: Element, context: OdfContext, outer: ListPlace | undef
     });
   });
 }
-
-function tableOf(table: Element, context: OdfContext): Block {
-  const rowsIn = (parent: Element, header: boolean): TableCell[][] =>
-    elements(parent).flatMap((element) => {
-      if (element.localName === 'table-header-rows') return rowsIn(element, true);
-      if (element.localName === 'table-rows' || element.localName === 'table-row-group') return rowsIn(element, header);
-      return element.localName === 'table-row' ? [cellsOf(element, header, context)] : [];
-    });
-  return { type: 'table', rows: rowsIn(table, false) };
-}
-
-const cellsOf = (row: Element, header: boolean, context: OdfContext): TableCell[] =>
-  children(row, 'table-cell').map((cell) => {
-    const [columns, rows] = [
-      numberOf(cell, 'table:number-columns-spanned') ?? 1,
-      numberOf(cell, 'table:number-rows-spanned') ?? 1,
-    ];
-    return {
-      header,
-      ...(columns > 1 && { columns }),
-      ...(rows > 1 && { rows }),
-      blocks: odfBlocks(cell, context).flatMap((block): TextBlock[] =>
-        isTextBlock(block) ? [block] : block.type === 'table' ? block.rows.flat().flatMap((inner) => inner.blocks) : [],
-      ),
-    };
-  });
 
 /** Pictures of a table stand below it. */
 const picturesIn = (element: Element, context: OdfContext): Block[] =>

@@ -3,6 +3,7 @@ import type { Element } from '@xmldom/xmldom';
 import path from 'node:path/posix';
 import { documentErrors, type DocumentPicture, type FileFormat } from './document.ts';
 import { mathNode, mathText } from './math.ts';
+import { odfTemplates } from './odf-table.ts';
 import { odfStyles, withoutTracked } from './odf-style.ts';
 import type { OdfContext } from './odf-text.ts';
 import { packagePictures } from './package-pictures.ts';
@@ -49,6 +50,7 @@ export function openOdf(
   const context: OdfContext = {
     styles: odfStyles([content, styles]),
     looks,
+    templates: odfTemplates([styles]),
     notes: [],
     headings: [],
     lists: new Map(),

@@ -3,15 +3,18 @@ import {
   textBlocks,
   type Block,
   type Geometry,
+  type Look,
   type Shape,
   type SlideLeaf,
   type TextBlock,
 } from '#core/folio';
 import type { Element } from '@xmldom/xmldom';
-import { documentErrors, type Reader } from './document.ts';
+import { documentErrors, type DocumentPicture, type Reader } from './document.ts';
 import { openOdf } from './odf.ts';
-import { colorOf, points, property, type OdfStyle } from './odf-style.ts';
+import { colorOf, lookOf, points, property, withLook, type OdfStyle } from './odf-style.ts';
 import { odfBlocks, type OdfContext } from './odf-text.ts';
+import { picturePoints } from './picture-points.ts';
+import { unseenLeaves } from './unseen.ts';
 import { attribute, child, children, descendants, elements } from './xml.ts';
 
 const MAX_SLIDES = 500;
@@ -28,7 +31,7 @@ const SIZES: Record<string, number> = { title: 44, subtitle: 32, outline: 32 };
 
 /** Reads an OpenDocument presentation (ODF 1.3 Part 3, section 3.6): each slide as the shapes that stand on it. */
 export const readOdp: Reader = (bytes) => {
-  const { body, styles, title, context, pictures } = openOdf(bytes, 'odp', 'presentation', true);
+  const { body, styles, title, context, pictures, unseen } = openOdf(bytes, 'odp', 'presentation', true);
   const masters = new Map(
     descendants(styles, 'master-page').map((master) => [attribute(master, 'style:name') ?? '', master]),
   );
@@ -44,7 +47,7 @@ export const readOdp: Reader = (bytes) => {
   const leaves = pages.map((page, index): SlideLeaf => {
     const master = masters.get(attribute(page, 'draw:master-page-name') ?? '');
     const size = layouts.get(attribute(master, 'style:page-layout-name') ?? '');
-    const walk: Walk = { context, master };
+    const walk: Walk = { context, master, pictures };
     return {
       kind: 'slide',
       label: `Slide ${index + 1}`,
@@ -55,12 +58,18 @@ export const readOdp: Reader = (bytes) => {
       notes: notesOf(page, context),
     };
   });
-  return { title: titleOf(leaves) ?? title, language: context.styles.language, leaves, pictures };
+  return {
+    title: titleOf(leaves) ?? title,
+    language: context.styles.language,
+    leaves: [...leaves, ...unseenLeaves(unseen, pictures)],
+    pictures,
+  };
 };
 
 interface Walk {
   context: OdfContext;
   master: Element | undefined;
+  pictures: readonly DocumentPicture[];
 }
 
 function backgroundOf(page: Element, master: Element | undefined, { styles }: OdfContext): string | undefined {
@@ -159,15 +168,42 @@ function frameShape(element: Element, walk: Walk): Shape[] {
   const picture = children(element, 'image')
     .map((image) => context.picture(attribute(image, 'xlink:href') ?? ''))
     .find((number) => number !== undefined);
-  if (picture !== undefined) return [{ ...base, geometry: 'rectangle', picture, ...(alt && { alt }), blocks: [] }];
+  if (picture !== undefined) {
+    const crop = cropOf(element, walk, picture);
+    return [{ ...base, geometry: 'rectangle', picture, ...(crop && { crop }), ...(alt && { alt }), blocks: [] }];
+  }
   const textBox = child(element, 'text-box');
   if (!textBox) return [];
   const blocks = worded(
     odfBlocks(textBox, context),
     attribute(element, 'presentation:class'),
     styleOf(element, context),
+    context,
   );
-  return [{ ...base, geometry: base.fill || base.line ? 'rectangle' : 'none', blocks }];
+  const fits = shrinks(element, context) && { fit: true };
+  return [{ ...base, geometry: base.fill || base.line ? 'rectangle' : 'none', ...fits, blocks }];
+}
+
+/** Whether letters become smaller until they fit (ODF 1.3 Part 3, 20.130, and the attribute that office programs write). */
+function shrinks(element: Element, context: OdfContext): boolean {
+  const { graphic } = styleOf(element, context);
+  return (
+    property(graphic, 'style:shrink-to-fit') === 'true' || property(graphic, 'draw:fit-to-size') === 'shrink-to-fit'
+  );
+}
+
+/** What is cut off the edges of a picture (ODF 1.3 Part 3, 20.186), as shares of it. */
+function cropOf(element: Element, { context, pictures }: Walk, picture: number): Shape['crop'] {
+  const sides = (property(styleOf(element, context).graphic, 'fo:clip') ?? '')
+    .replace(/^rect\(|\)$/gu, '')
+    .split(/[\s,]+/u)
+    .map((side) => Math.max(0, points(side) ?? 0));
+  if (sides.length !== 4 || sides.every((side) => side === 0)) return undefined;
+  const size = picturePoints(pictures[picture]!.bytes);
+  if (!size) return undefined;
+  const [top, right, bottom, left] = sides as [number, number, number, number];
+  const crop = [top / size.height, right / size.width, bottom / size.height, left / size.width];
+  return crop[0]! + crop[2]! < 1 && crop[1]! + crop[3]! < 1 ? (crop as Shape['crop']) : undefined;
 }
 
 function drawnShape(element: Element, walk: Walk): Shape[] {
@@ -176,8 +212,9 @@ function drawnShape(element: Element, walk: Walk): Shape[] {
   const type = attribute(child(element, 'enhanced-geometry'), 'draw:type') ?? element.localName!;
   const geometry = type === 'circle' ? 'ellipse' : (GEOMETRIES[type] ?? 'rectangle');
   const { context } = walk;
-  const blocks = worded(odfBlocks(element, context), undefined, styleOf(element, context));
-  return [{ ...box, geometry, ...paint(element, context), ...textPlace(element, context), blocks }];
+  const blocks = worded(odfBlocks(element, context), undefined, styleOf(element, context), context);
+  const fits = shrinks(element, context) && { fit: true };
+  return [{ ...box, ...fits, geometry, ...paint(element, context), ...textPlace(element, context), blocks }];
 }
 
 function lineShape(element: Element, { context }: Walk): Shape[] {
@@ -222,16 +259,20 @@ function textPlace(element: Element, context: OdfContext): Pick<Shape, 'align' |
   };
 }
 
-/** The words of a shape: those without a size of their own have that of the shape, and a title is a heading. */
-function worded(blocks: readonly Block[], kind: string | undefined, { text, paragraph }: OdfStyle): Block[] {
-  const size =
-    points(text.map((one) => attribute(one, 'fo:font-size')).find((value) => value?.endsWith('pt'))) ??
-    SIZES[kind ?? ''] ??
-    18;
-  const color = colorOf(property(text, 'fo:color'));
-  const align = property(paragraph, 'fo:text-align');
+/**
+ * The words of a shape: those without a size of their own have that of the shape, in an outline that of their level, and a title is a
+ * heading.
+ */
+function worded(blocks: readonly Block[], kind: string | undefined, style: OdfStyle, { styles }: OdfContext): Block[] {
+  const outline = style.names.find((name) => /outline1$/u.test(name))?.slice(0, -1);
+  const lookAt = (depth: number): Look => {
+    const { text } = depth > 0 && outline ? styles.style('presentation', `${outline}${depth + 1}`) : style;
+    const { color } = lookOf(style.text);
+    return { size: SIZES[kind ?? ''] ?? 18, ...(color && { color }), ...lookOf(text) };
+  };
+  const align = property(style.paragraph, 'fo:text-align');
   return blocks.filter(isTextBlock).map((block): TextBlock => {
-    const runs = block.runs.map((run) => ({ ...run, look: { size, ...(color && { color }), ...run.look } }));
+    const runs = withLook(block.runs, lookAt(block.type === 'item' ? block.depth : 0));
     const where = block.align ?? (align === 'center' ? 'center' : align === 'end' ? 'right' : undefined);
     const rest = { runs, ...(where && { align: where }) };
     if (kind === 'title') return { type: 'heading', level: 1, ...rest };

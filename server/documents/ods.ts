@@ -1,8 +1,8 @@
-import type { SheetCell } from '#core/folio';
+import { plainFormula, type SheetCell } from '#core/folio';
 import type { Element } from '@xmldom/xmldom';
 import { documentErrors, type Reader } from './document.ts';
 import { openOdf } from './odf.ts';
-import { MAX_CELLS, sheetLeaf } from './sheet.ts';
+import { MAX_CELLS, MAX_FORMULA, sheetLeaf } from './sheet.ts';
 import { attribute, children, descendants, elements, numberOf } from './xml.ts';
 
 /** Reads an OpenDocument spreadsheet (ODF 1.3, part 3, section 9): the values of its sheets as they are shown. */
@@ -58,7 +58,9 @@ function cellsIn(row: Element): SheetCell[] {
     if (text.trim() !== '') {
       if (column + times > MAX_CELLS) throw documentErrors.tooManyCells();
       while (cells.length < column) cells.push({ text: '' });
-      for (let time = 0; time < times; time++) cells.push({ text });
+      const formula = attribute(cell, 'table:formula');
+      for (let time = 0; time < times; time++)
+        cells.push({ text, ...(formula !== undefined && { formula: plainFormula(formula.slice(0, MAX_FORMULA)) }) });
     }
     column += times;
   }

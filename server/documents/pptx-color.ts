@@ -40,7 +40,7 @@ export function pptxColors(theme: Element | undefined, master: Element | undefin
     scheme.get(attribute(mapping, name) ?? MAP[name] ?? name) ?? scheme.get(name);
 
   const color = (parent: Element | undefined): string | undefined => {
-    const element = elements(parent)[0];
+    const element = elements(parent).find(({ localName }) => localName!.endsWith('Clr'));
     if (!element) return undefined;
     const base = element.localName === 'schemeClr' ? named(attribute(element, 'val') ?? '') : rawColor(element);
     return base && changed(base, element);

@@ -1,10 +1,11 @@
-import type { Block, Box, Geometry, Shape, Table } from '#core/folio';
+import type { Block, Box, Geometry, Shape } from '#core/folio';
 import type { Document, Element } from '@xmldom/xmldom';
 import type { Colors } from './pptx-color.ts';
 import { diagramTexts } from './docx-objects.ts';
+import { pptxTable } from './pptx-table.ts';
 import { paragraphsOf, type Equation } from './pptx-text.ts';
 import { EMU_PER_POINT, type Part } from './pptx-part.ts';
-import { attribute, child, children, descendants, elements, numberOf, path } from './xml.ts';
+import { attribute, child, descendants, elements, numberOf, path } from './xml.ts';
 
 /** A slide with all that it inherits from. */
 export interface SlideParts {
@@ -13,6 +14,8 @@ export interface SlideParts {
   master: Part | undefined;
   presentation: Part;
   colors: Colors;
+  /** The styles that tables of the presentation name. */
+  tableStyles: Element | undefined;
   equation: Equation | undefined;
   /** Another part of the presentation, by a relationship of the slide. */
   related(relation: string): Document | undefined;
@@ -213,14 +216,17 @@ function paint(
   return { ...(fill && { fill }), ...(color && { line: { color, width } }) };
 }
 
-function textBox(chain: readonly Element[]): Pick<Shape, 'align' | 'inset'> {
+function textBox(chain: readonly Element[]): Pick<Shape, 'align' | 'fit' | 'inset'> {
   const bodies = chain.map((shape) => path(shape, 'txBody', 'bodyPr'));
   const first = (name: string): string | undefined =>
     bodies.map((body) => attribute(body, name)).find((value) => value !== undefined);
   const inset = (['tIns', 'rIns', 'bIns', 'lIns'] as const).map(
     (name) => Number(first(name) ?? INSETS[name]) / EMU_PER_POINT,
   );
+  // The program has made its letters smaller; ours are of another font.
+  const fits = child(bodies[0], 'normAutofit') !== undefined;
   return {
+    ...(fits && { fit: true }),
     align: ALIGNS[(first('anchor') ?? 't') as keyof typeof ALIGNS] ?? 'top',
     inset: inset as [number, number, number, number],
   };
@@ -322,7 +328,7 @@ function frameOf(element: Element, frame: Frame, walk: Walk): Shape[] {
         blocks: diagram.map(itemOf),
       },
     ];
-  return [{ ...box, geometry: 'none', blocks: [tableOf(table, walk)] }];
+  return [{ ...box, geometry: 'none', blocks: [pptxTable(table, walk)] }];
 }
 
 /** In letters that fit into most diagrams. */
@@ -334,28 +340,3 @@ const itemOf = (text: string): Block => ({
   marker: '•',
   runs: [{ text, marks: [], look: { size: DIAGRAM_POINTS } }],
 });
-
-function tableOf(table: Element, { parts, part }: Walk): Table {
-  const headed = attribute(child(table, 'tblPr'), 'firstRow') === '1';
-  const styles = [child(parts.presentation.root, 'defaultTextStyle')];
-  const rows = children(table, 'tr').map((row, index) =>
-    children(row, 'tc')
-      .filter((cell) => attribute(cell, 'hMerge') !== '1' && attribute(cell, 'vMerge') !== '1')
-      .map((cell) => {
-        const [columns, height] = [numberOf(cell, 'gridSpan') ?? 1, numberOf(cell, 'rowSpan') ?? 1];
-        return {
-          header: headed && index === 0,
-          ...(columns > 1 && { columns }),
-          ...(height > 1 && { rows: height }),
-          blocks: paragraphsOf(child(cell, 'txBody'), {
-            styles,
-            colors: parts.colors,
-            targets: part.targets,
-            equation: parts.equation,
-            title: false,
-          }),
-        };
-      }),
-  );
-  return { type: 'table', rows };
-}

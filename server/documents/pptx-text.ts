@@ -1,4 +1,4 @@
-import type { Align, Mark, Run, TextBlock } from '#core/folio';
+import type { Align, Mark, Run, Setting, TextBlock } from '#core/folio';
 import type { Element } from '@xmldom/xmldom';
 import { bullet, listNumber, type Counting } from './list-number.ts';
 import type { Colors } from './pptx-color.ts';
@@ -14,6 +14,8 @@ export interface TextContext {
   equation?: Equation | undefined;
   /** Whether it is the title of its slide. */
   title: boolean;
+  /** How words look that do not say it themselves, e.g. by the style of their table. */
+  usual?: { color: string | undefined; bold: boolean } | undefined;
 }
 
 export type Equation = (element: Element) => Run;
@@ -44,12 +46,17 @@ export function paragraphsOf(body: Element | undefined, context: TextContext): T
     ];
     const runs = runsOf(paragraph, levels, scale, context);
     const alignment = ALIGNS[firstAttribute(levels, 'algn') ?? ''];
-    const align = alignment && alignment !== 'left' ? { align: alignment } : {};
-    if (context.title) return { type: 'heading', level: 1, runs, ...align };
+    const rightToLeft = ['1', 'true'].includes(firstAttribute(levels, 'rtl') ?? '');
+    const setting: Setting = rightToLeft
+      ? { direction: 'rtl', ...(alignment && alignment !== 'right' && { align: alignment }) }
+      : alignment && alignment !== 'left'
+        ? { align: alignment }
+        : {};
+    if (context.title) return { type: 'heading', level: 1, runs, ...setting };
     const marker = runs.length > 0 ? markerOf(levels, depth, counts) : undefined;
     return marker === undefined
-      ? { type: 'paragraph', runs, ...align }
-      : { type: 'item', depth, marker, runs, ...align };
+      ? { type: 'paragraph', runs, ...setting }
+      : { type: 'item', depth, marker, runs, ...setting };
   });
 }
 
@@ -103,12 +110,15 @@ function runsOf(
       const chain = [child(element, 'rPr'), ...defaults];
       const text = child(element, 't')?.textContent ?? '';
       const size = Number(firstAttribute(chain, 'sz') ?? DEFAULT_SIZE * 100) / 100;
-      const color = chain.map((properties) => context.colors.color(child(properties, 'solidFill'))).find(Boolean);
+      const [own, ...others] = chain.map((properties) => context.colors.color(child(properties, 'solidFill')));
+      const color = own ?? context.usual?.color ?? others.find(Boolean);
+      const marks = marksOf(chain);
+      const bold = context.usual?.bold && attribute(chain[0], 'b') === undefined && !marks.includes('bold');
       const link = linkOf(chain[0], context);
       return [
         {
           text: text.replaceAll('\v', '\n'),
-          marks: marksOf(chain),
+          marks: bold ? [...marks, 'bold'] : marks,
           ...(link && { link }),
           look: { size: Math.round(size * scale * 10) / 10, ...(color && { color }) },
         },

@@ -8,6 +8,7 @@ import { packagePictures } from './package-pictures.ts';
 import { EMU_PER_POINT, type Part } from './pptx-part.ts';
 import { pptxShapes, type SlideParts } from './pptx-shapes.ts';
 import { paragraphsOf, type Equation } from './pptx-text.ts';
+import { unseenLabels, unseenLeaves } from './unseen.ts';
 import { attribute, child, children, descendants, numberOf, path as follow, readableXml } from './xml.ts';
 import { openPackage, type Package } from './zip.ts';
 
@@ -29,6 +30,7 @@ export const readPptx: Reader = async (bytes) => {
   const pictures: DocumentPicture[] = [];
   const picture = packagePictures(files, pictures);
   const unreadable: string[] = [];
+  let comments = 0;
   const leaves = ids.flatMap((id, index): SlideLeaf[] => {
     const leaf = { kind: 'slide' as const, label: `Slide ${index + 1}`, width, height };
     const target = presentation.targets.get(id);
@@ -38,6 +40,7 @@ export const readPptx: Reader = async (bytes) => {
       return [{ ...leaf, shapes: [unreadableShape(width, height)], notes: [] }];
     }
     if (attribute(parts.slide.root, 'show') === '0') return [];
+    comments += commentsOn(files, parts.slide);
     return [
       { ...leaf, background: background(parts), shapes: pptxShapes(parts, picture), notes: notesOf(files, parts) },
     ];
@@ -45,8 +48,21 @@ export const readPptx: Reader = async (bytes) => {
   if (unreadable.length > 0 && unreadable.length === leaves.length) throw documentErrors.broken('pptx');
   if (leaves.length === 0) throw documentErrors.withoutText();
   const notes = unreadable.length > 0 ? [documentNotes.unreadable(unreadable)] : [];
-  return { title: titleOf(leaves), language: languageOf(files, presentation), leaves, pictures, notes };
+  return {
+    title: titleOf(leaves),
+    language: languageOf(files, presentation),
+    leaves: [...leaves, ...unseenLeaves(unseenLabels({ comments, changes: 0 }), pictures)],
+    pictures,
+    notes,
+  };
 };
+
+/** Of the older kind (ECMA-376 Part 1, section 19.4) and of the newer one, which has answers in it. */
+const commentsOn = (files: Package, slide: Part): number =>
+  [...slide.targets.values()]
+    .filter(({ type }) => type.endsWith('/comments'))
+    .flatMap(({ name }) => ['cm', 'reply'].flatMap((element) => descendants(openPart(files, name)?.root, element)))
+    .length;
 
 function mainPart(files: Package): Part {
   const relation = [...partsOf(files, '').values()].find(({ type }) => type.endsWith('/officeDocument'));
@@ -106,7 +122,8 @@ function slideParts(
   const colors = pptxColors(theme?.root, master?.root, slide.root);
   const relatedTo = (relation: string): Document | undefined =>
     readableXml(files.text(slide.targets.get(relation)?.name ?? ''), 'pptx');
-  return { slide, layout, master, presentation, colors, equation, related: relatedTo };
+  const tableStyles = related(files, presentation, 'tableStyles')?.root;
+  return { slide, layout, master, presentation, colors, tableStyles, equation, related: relatedTo };
 }
 
 function related(files: Package, part: Part, type: string): Part | undefined {

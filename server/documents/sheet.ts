@@ -3,6 +3,8 @@ import { documentErrors } from './document.ts';
 
 /** More than that nobody reads beside it. */
 export const MAX_CELLS = 50_000;
+/** Of a formula, in characters. */
+export const MAX_FORMULA = 1000;
 
 /**
  * A table with as many cells in each row, without empty rows and columns behind the last that is filled.

@@ -1,9 +1,9 @@
-import type { SheetCell, SheetLeaf } from '#core/folio';
+import { columnIndex, movedFormula, type SheetCell, type SheetLeaf } from '#core/folio';
 import type { Document, Element } from '@xmldom/xmldom';
 import path from 'node:path/posix';
 import { documentErrors, documentNotes, type Reader } from './document.ts';
 import { chartLabel } from './docx-objects.ts';
-import { MAX_CELLS, sheetLeaf } from './sheet.ts';
+import { MAX_CELLS, MAX_FORMULA, sheetLeaf } from './sheet.ts';
 import { valueText, xlsxFormats } from './xlsx-value.ts';
 import { attribute, child, children, descendants, readableXml } from './xml.ts';
 import { openPackage, type Package } from './zip.ts';
@@ -117,6 +117,7 @@ function cellsOf(text: string, sources: Sources): SheetCell[][] | undefined {
   const sheet = readableXml(filled, 'xlsx')?.documentElement;
   if (!sheet) return undefined;
   const hidden = hiddenByMerging(sheet);
+  const formulaOf = formulasOf();
   const rows: SheetCell[][] = [];
   let width = 0;
   let row = 0;
@@ -130,14 +131,30 @@ function cellsOf(text: string, sources: Sources): SheetCell[][] | undefined {
       if (!(row >= 1 && column >= 1)) return undefined;
       if (row > MAX_ROWS || column > MAX_COLUMNS) throw documentErrors.tooManyCells();
       const shown = textOf(cell, sources);
+      const formula = formulaOf(cell, { row, column });
       if (shown.trim() === '' || hidden(row, column)) continue;
       width = Math.max(width, column);
       if (row * width > MAX_CELLS) throw documentErrors.tooManyCells();
       while (rows.length < row) rows.push([]);
-      rows[row - 1]![column - 1] = { text: shown };
+      rows[row - 1]![column - 1] = { text: shown, ...(formula !== undefined && formula !== shown && { formula }) };
     }
   }
   return rows;
+}
+
+/** Formulas, those that are shared too, which stand only in the first of their cells (ECMA-376 Part 1, section 18.3.1.40). */
+function formulasOf(): (cell: Element, place: { row: number; column: number }) => string | undefined {
+  const shared = new Map<string, { formula: string; row: number; column: number }>();
+  return (cell, { row, column }) => {
+    const element = child(cell, 'f');
+    const written = element?.textContent?.slice(0, MAX_FORMULA) ?? '';
+    const group = attribute(element, 't') === 'shared' ? attribute(element, 'si') : undefined;
+    if (written !== '' && group !== undefined) shared.set(group, { formula: written, row, column });
+    const first = group === undefined ? undefined : shared.get(group);
+    const formula =
+      written !== '' || !first ? written : movedFormula(first.formula, row - first.row, column - first.column);
+    return formula === '' ? undefined : `=${formula}`;
+  };
 }
 
 /** Of merged cells only the first shows its value. */
@@ -160,8 +177,7 @@ function hiddenByMerging(sheet: Element | undefined): (row: number, column: numb
 /** `C7` is row 7, column 3. */
 function placeOf(cell: string): { row: number; column: number } {
   const [, letters = '', row = '0'] = /^\$?([A-Z]{1,8})\$?(\d{1,12})$/iu.exec(cell) ?? [];
-  const column = [...letters.toUpperCase()].reduce((sum, letter) => 26 * sum + letter.charCodeAt(0) - 64, 0);
-  return { row: Number(row), column };
+  return { row: Number(row), column: columnIndex(letters) + 1 };
 }
 
 /** ECMA-376 Part 1, section 18.3.1.4: what a cell holds is said by its type. */

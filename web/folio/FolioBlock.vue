@@ -41,7 +41,10 @@ const style = computed((): CSSProperties => {
 </script>
 
 <template>
-  <table v-if="block.type === 'table'">
+  <table v-if="block.type === 'table'" :class="{ measured: block.widths }">
+    <colgroup v-if="block.widths">
+      <col v-for="(width, column) in block.widths" :key="column" :style="{ width: `${width * 100}%` }" />
+    </colgroup>
     <tbody>
       <tr v-for="(row, rowIndex) in block.rows" :key="rowIndex">
         <component
@@ -50,6 +53,7 @@ const style = computed((): CSSProperties => {
           :key="cellIndex"
           :colspan="cell.columns"
           :rowspan="cell.rows"
+          :style="cell.fill && { backgroundColor: cell.fill }"
         >
           <FolioBlock v-for="(inner, index) in cell.blocks" :key="index" :block="inner" :starts="starts" />
         </component>
@@ -143,6 +147,9 @@ table {
   border-collapse: collapse;
   margin: 0.6em 0 1.4em;
   font-size: 0.9em;
+}
+.measured {
+  table-layout: fixed;
 }
 td,
 th {

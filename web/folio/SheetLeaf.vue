@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { pieces, type LeafOf } from '#core/folio';
+import { columnName, pieces, type LeafOf } from '#core/folio';
 import type { CellsAnchor } from '#core/anchor';
+import { mdiFunctionVariant } from '@mdi/js';
 import { useEventListener } from '@vueuse/core';
 import { computed, shallowRef } from 'vue';
-import { columnName } from '../wording/anchor-name.ts';
 import { useFolio } from './folio-context.ts';
 import PieceText from './PieceText.vue';
 
@@ -13,6 +13,8 @@ const props = defineProps<{ leaf: LeafOf<'sheet'>; index: number }>();
 const folio = useFolio();
 const from = shallowRef<{ row: number; column: number }>();
 const dragging = shallowRef(false);
+const formulas = shallowRef(false);
+const hasFormulas = computed(() => props.leaf.rows.some((row) => row.some(({ formula }) => formula !== undefined)));
 
 const starts = computed(() => {
   let at = props.leaf.start;
@@ -93,6 +95,15 @@ useEventListener(window, 'pointerup', () => (dragging.value = false));
 <template>
   <div class="paper">
     <p class="name" :data-name="leaf.label" />
+    <v-btn
+      v-if="hasFormulas"
+      size="small"
+      variant="text"
+      :prepend-icon="mdiFunctionVariant"
+      :aria-pressed="formulas"
+      @click="formulas = !formulas"
+      >{{ formulas ? 'Hide formulas' : 'Show formulas' }}</v-btn
+    >
     <table role="grid">
       <thead>
         <tr>
@@ -109,6 +120,7 @@ useEventListener(window, 'pointerup', () => (dragging.value = false));
             role="gridcell"
             :tabindex="rowIndex === 0 && column === 0 ? 0 : -1"
             :data-cell="`${rowIndex} ${column}`"
+            :data-formula="(formulas && cell.formula) || undefined"
             :data-remarks="
               marksOn(rowIndex, column)
                 .map(({ id }) => id)
@@ -152,6 +164,13 @@ useEventListener(window, 'pointerup', () => (dragging.value = false));
   color: var(--quiet);
   font: 14px var(--sans);
 }
+.v-btn {
+  margin-left: 8px;
+  font-family: var(--sans);
+}
+.name {
+  display: inline;
+}
 table {
   margin-top: 8px;
   border-collapse: collapse;
@@ -180,6 +199,21 @@ thead td {
 td.number {
   text-align: end;
   font-variant-numeric: tabular-nums;
+}
+/* A formula is drawn below its value: what is selected and quoted stays the value. */
+td[data-formula]::after {
+  content: attr(data-formula);
+  display: block;
+  max-width: 32ch;
+  color: var(--quiet);
+  font:
+    12px / 1.35 ui-monospace,
+    'DejaVu Sans Mono',
+    Menlo,
+    Consolas,
+    monospace;
+  text-align: start;
+  overflow-wrap: anywhere;
 }
 td.chosen {
   background: color-mix(in srgb, var(--ink) 14%, transparent);

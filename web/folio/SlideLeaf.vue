@@ -6,6 +6,7 @@ import { computed, useTemplateRef, type CSSProperties } from 'vue';
 import BoxLayer from './BoxLayer.vue';
 import FolioBlock from './FolioBlock.vue';
 import { useFolio } from './folio-context.ts';
+import { useFit } from './use-fit.ts';
 
 /** A slide with its shapes at their places, and what its speaker wrote for themselves below it. */
 const props = defineProps<{ leaf: LeafOf<'slide'>; index: number }>();
@@ -20,6 +21,7 @@ const JUSTIFY = { top: 'flex-start', middle: 'center', bottom: 'flex-end' } as c
 
 const folio = useFolio();
 const boxes = useTemplateRef('boxes');
+useFit(useTemplateRef<HTMLElement>('slide'));
 
 const shapes = computed(() => {
   let at = props.leaf.start;
@@ -38,7 +40,7 @@ const across = (points: number): string => `${(points / props.leaf.width) * 100}
 const down = (points: number): string => `${(points / props.leaf.height) * 100}%`;
 const size = (points: number): string => `${(points / props.leaf.width) * 100}cqw`;
 
-function styleOf({ x, y, width, height, rotation, geometry, fill, line, align, inset }: Shape): CSSProperties {
+function styleOf({ x, y, width, height, rotation, geometry, fill, line, align, inset, fit }: Shape): CSSProperties {
   const isLine = geometry === 'line';
   return {
     left: across(x),
@@ -50,6 +52,7 @@ function styleOf({ x, y, width, height, rotation, geometry, fill, line, align, i
     ...(line && !isLine && { border: `${size(line.width)} solid ${line.color}` }),
     ...(ROUND[geometry] && { borderRadius: ROUND[geometry] }),
     ...(CLIPS[geometry] && { clipPath: CLIPS[geometry] }),
+    ...(fit && { '--point': `calc(${size(1)} * var(--fit, 1))` }),
     justifyContent: JUSTIFY[align ?? 'top'],
     ...(inset && !isLine && { padding: inset.map((points) => size(Math.max(0, points))).join(' ') }),
   };
@@ -75,6 +78,7 @@ function pictureStyle({ crop, flipped }: Shape): CSSProperties {
   <div class="frame">
     <p class="name" :data-name="leaf.label" />
     <div
+      ref="slide"
       class="slide"
       :style="{
         aspectRatio: `${leaf.width} / ${leaf.height}`,
@@ -83,7 +87,13 @@ function pictureStyle({ crop, flipped }: Shape): CSSProperties {
       }"
       @pointerdown="boxes?.begin($event)"
     >
-      <div v-for="({ shape, starts, style }, at) in shapes" :key="at" class="shape" :style="style">
+      <div
+        v-for="({ shape, starts, style }, at) in shapes"
+        :key="at"
+        class="shape"
+        :style="style"
+        :data-fit="shape.fit || undefined"
+      >
         <svg v-if="shape.geometry === 'line' && shape.line" class="line" aria-hidden="true">
           <line
             x1="0"
@@ -167,6 +177,10 @@ function pictureStyle({ crop, flipped }: Shape): CSSProperties {
   height: 100%;
   color: #625c52;
 }
+/* Paragraphs that find no room run over the edge rather than over each other. */
+.shape > :deep(*) {
+  flex: none;
+}
 .shape :deep(p),
 .shape :deep(h2) {
   min-height: 1em;
@@ -186,8 +200,10 @@ function pictureStyle({ crop, flipped }: Shape): CSSProperties {
   font-size: inherit;
   background: #fff;
 }
+/* Space in cells as presentations have it: ECMA-376 Part 1, section 21.1.3.17. */
 .shape :deep(td),
 .shape :deep(th) {
+  padding: calc(3.6 * var(--point)) calc(7.2 * var(--point));
   border-color: #8a8378;
 }
 .notes {

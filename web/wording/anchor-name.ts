@@ -1,14 +1,6 @@
 import type { Anchor } from '#core/anchor';
 import { clock } from '#core/audio';
-import type { Folio } from '#core/folio';
-
-/** `0` → `A`, `25` → `Z`, `26` → `AA`. */
-export function columnName(index: number): string {
-  let name = '';
-  for (let left = index; left >= 0; left = Math.floor(left / 26) - 1)
-    name = String.fromCharCode(65 + (left % 26)) + name;
-  return name;
-}
+import { columnName, type Folio } from '#core/folio';
 
 /** What a remark is about, in words: the passage in quotation marks, or where it is. */
 export function anchorName({ leaves, files }: Pick<Folio, 'leaves' | 'files'>, anchor: Anchor): string {
