@@ -48,6 +48,18 @@ describe('blocksOfHtml', () => {
     expect(textBlocks(blocksOfHtml(html))[0]!.runs.at(-1)).toMatchObject({ note: '3' });
   });
 
+  it('sets everything from the right that stands in what is', () => {
+    const html = `<main dir="rtl"><h1>a</h1><p>b</p>c<ul><li>d</li><li><p>e</p><div dir="ltr">f</div></li></ul><table><tr><td>g</td></tr></table><blockquote>h</blockquote></main>i`;
+    const directions = textBlocks(blocksOfHtml(html)).map((block) => [blockText(block), block.direction]);
+    expect(directions).toEqual([
+      ...['a', 'b', 'c', 'd', 'e'].map((text) => [text, 'rtl']),
+      ['f', undefined],
+      ['g', 'rtl'],
+      ['h', 'rtl'],
+      ['i', undefined],
+    ]);
+  });
+
   it('does not mark twice what is marked twice', () => {
     expect(blocksOfHtml('<p><b><strong>x</strong></b></p>')).toEqual([{ type: 'paragraph', runs: [run('x', 'bold')] }]);
   });

@@ -53,7 +53,8 @@ function blocksOf(nodes: Node[], depth = 0): Block[] {
   let loose: Node[] = [];
   const flush = (): void => {
     const runs = runsOf(loose);
-    if (runs.some(({ text, note }) => text.trim() !== '' || note)) blocks.push({ type: 'paragraph', runs });
+    if (runs.some(({ text, note }) => text.trim() !== '' || note))
+      blocks.push({ type: 'paragraph', runs, ...settingOf(loose[0]!) });
     blocks.push(...loose.flatMap(picturesOf));
     loose = [];
   };
@@ -81,13 +82,16 @@ const holdsBlocks = (element: Element): boolean =>
   );
 
 /** The nearest element that says in which direction it is written; `auto` is what readers do by themselves. */
-function settingOf(element: Element): Setting {
-  for (let node: Node | null = element; node && tree.isElementNode(node); node = tree.getParentNode(node)) {
+function settingOf(inner: Node): Setting {
+  for (let node: Node | null = inner; node; node = parentOf(node)) {
+    if (!tree.isElementNode(node)) continue;
     const said = attribute(node, 'dir')?.toLowerCase();
     if (said !== undefined) return said === 'rtl' ? { direction: 'rtl' } : {};
   }
   return {};
 }
+
+const parentOf = (node: Node): Node | null => ('parentNode' in node ? (node.parentNode ?? null) : null);
 
 type BlockReader = (element: Element, depth: number) => Block[];
 
@@ -192,8 +196,8 @@ export const isBlockElement = (name: string): boolean =>
 /** The first text of a list item carries its marker; further paragraphs and lists in it follow below. */
 function itemOf(item: Element, depth: number, marker: string): Block[] {
   const [first, ...rest] = blocksOf(item.childNodes, depth + 1);
-  if (first?.type === 'paragraph') return [{ type: 'item', depth, marker, runs: first.runs }, ...rest];
-  const empty: Block = { type: 'item', depth, marker, runs: [] };
+  if (first?.type === 'paragraph') return [{ ...first, type: 'item', depth, marker }, ...rest];
+  const empty: Block = { type: 'item', depth, marker, runs: [], ...settingOf(item) };
   return [empty, ...(first ? [first] : []), ...rest];
 }
 

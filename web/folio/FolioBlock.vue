@@ -109,7 +109,7 @@ p {
 }
 .item {
   position: relative;
-  margin-left: calc(2em + var(--depth) * 1.6em);
+  margin-inline-start: calc(2em + var(--depth) * 1.6em);
   margin-bottom: 0.35em;
 }
 .quotation {
@@ -135,12 +135,12 @@ p {
   content: attr(data-marker);
   white-space: nowrap;
   position: absolute;
-  right: calc(100% + 0.5em);
+  inset-inline-end: calc(100% + 0.5em);
   color: var(--quiet);
 }
 .heading > .marker::before {
   position: static;
-  margin-right: 0.5em;
+  margin-inline-end: 0.5em;
 }
 table {
   width: 100%;
@@ -155,7 +155,7 @@ td,
 th {
   border: 1px solid var(--hairline);
   padding: 0.4em 0.6em;
-  text-align: left;
+  text-align: start;
   vertical-align: top;
 }
 /* An empty line in a cell is as high as any other: what stands in the cell beside it stays level. */

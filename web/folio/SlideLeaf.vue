@@ -189,7 +189,7 @@ function pictureStyle({ crop, flipped }: Shape): CSSProperties {
   line-height: inherit;
 }
 .shape :deep(.item) {
-  margin-left: calc(1.3em + var(--depth) * 1.3em);
+  margin-inline-start: calc(1.3em + var(--depth) * 1.3em);
 }
 .shape :deep(.marker::before) {
   color: inherit;
