@@ -2,12 +2,13 @@
 import { handIn } from '#contract/assignments';
 import { withdrawWork } from '#contract/submissions';
 import { readUploadUse, type Encoding, type ReadNote, type UploadUse } from '#contract/uploads';
-import { mdiClose, mdiPause, mdiPlay } from '@mdi/js';
+import { mdiClose, mdiCrop, mdiPause, mdiPlay, mdiRestore } from '@mdi/js';
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, shallowRef } from 'vue';
 import { call, sentenceOf } from '../session/api.ts';
 import { forgetSent, sendFiles, Stopped, type Sending, type SentFile } from '../session/resumable.ts';
 import { useSchool } from '../session/school.ts';
 import { byteSize, percent } from '../wording/format.ts';
+import { isPhoto } from './photo-work.ts';
 import { useReading } from './use-reading.ts';
 
 /** Hands in one or more files as one work. A refused one leaves everything as it was. */
@@ -15,6 +16,7 @@ const props = defineProps<{ assignment: string; again: boolean }>();
 const emit = defineEmits<{ done: [] }>();
 
 const ReadNotes = defineAsyncComponent(() => import('./ReadNotes.vue'));
+const AdjustPhoto = defineAsyncComponent(() => import('./AdjustPhoto.vue'));
 
 const MAX_FILES = 20;
 /** Of what may be sent within a day, from where on it is told. */
@@ -22,6 +24,9 @@ const NEARLY = 0.8;
 
 const school = useSchool();
 const files = shallowRef<File[]>([]);
+/** What photos were before they were adjusted. */
+const originals = new WeakMap<File, File>();
+const adjusting = shallowRef<File>();
 const over = ref(false);
 const sending = shallowRef<Sending>();
 /** How much has arrived, from 0 to 1; then the files are read. */
@@ -67,6 +72,17 @@ function choose(event: Event): void {
   const input = event.target as HTMLInputElement;
   add(input.files);
   input.value = '';
+}
+
+const replace = (file: File, by: File): void => {
+  files.value = files.value.map((one) => (one === file ? by : one));
+};
+
+function adjusted(photo: File): void {
+  const before = adjusting.value!;
+  originals.set(photo, originals.get(before) ?? before);
+  replace(before, photo);
+  adjusting.value = undefined;
 }
 
 async function send(): Promise<void> {
@@ -142,6 +158,24 @@ onBeforeUnmount(() => sending.value?.stop());
         <span class="name">{{ file.name }}</span>
         <span class="figures fine">{{ byteSize(file.size) }}</span>
         <v-btn
+          v-if="isPhoto(file)"
+          :icon="mdiCrop"
+          size="24"
+          :disabled="sent !== undefined"
+          :aria-label="`Crop or adjust ${file.name}`"
+          title="Crop, rotate, contrast"
+          @click="adjusting = file"
+        />
+        <v-btn
+          v-if="originals.has(file)"
+          :icon="mdiRestore"
+          size="24"
+          :disabled="sent !== undefined"
+          :aria-label="`Undo the changes to ${file.name}`"
+          title="Undo the changes"
+          @click="replace(file, originals.get(file)!)"
+        />
+        <v-btn
           :icon="mdiClose"
           size="24"
           :disabled="sent !== undefined"
@@ -188,6 +222,7 @@ onBeforeUnmount(() => sending.value?.stop());
     </div>
     <p v-if="error" class="refused" role="alert">{{ error }}</p>
     <p v-if="done" role="status">{{ done }}</p>
+    <AdjustPhoto v-if="adjusting" :file="adjusting" @adjusted="adjusted" @close="adjusting = undefined" />
     <ReadNotes
       v-if="handed && handed.notes.length > 0"
       :notes="handed.notes"
