@@ -7,7 +7,7 @@ import type { Context } from '../context.ts';
 import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
-import { insertSubmission } from '../submissions/insert.ts';
+import { insertWork } from './insert-work.ts';
 import { refuseByRules } from './queries.ts';
 import { selectDraft, upsertDraft } from './drafts.ts';
 
@@ -40,12 +40,8 @@ export function answerRoutes(context: Context): Router {
       await refuseByRules(tx, assignment, person.id);
       await upsertDraft(tx, assignment, person.id, answers);
       const id = randomUUID();
-      return insertSubmission(tx, {
-        id,
-        assignment,
-        student: person.id,
-        files: [{ file, medium: undefined, pictures: [] }],
-      });
+      const files = [{ file, medium: undefined, pictures: [] }];
+      return insertWork(tx, { id, assignment, student: person.id, files }, person.id);
     });
     reattachSoon(context, submission, person.id);
     return { submission };

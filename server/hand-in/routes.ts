@@ -2,14 +2,18 @@ import { Router } from 'express';
 import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import { handIn, handInFor, readReading, type Reading } from '../../contract/assignments.ts';
+import { withdrawWork } from '../../contract/submissions.ts';
 import { selectQuestions } from '../assignments/queries.ts';
 import type { Context } from '../context.ts';
 import { DocumentError, documentErrors, isTooMuch, type PagesRead, type ReadResult } from '../documents/document.ts';
 import { reattachSoon } from '../earlier/reattach.ts';
 import { problems } from '../errors.ts';
 import { serve } from '../http/serve.ts';
-import { insertSubmission, keepFiles, type HandedIn } from '../submissions/insert.ts';
+import { withWorkHistory } from '../grading/history.ts';
+import { keepFiles, type HandedIn } from '../submissions/insert.ts';
+import { updateWithdrawn } from '../submissions/queries.ts';
 import { bytesOf, type UploadedFile } from '../uploads/uploaded.ts';
+import { insertWork } from './insert-work.ts';
 import { learnsIn, refuseByRules } from './queries.ts';
 
 interface Work {
@@ -39,6 +43,13 @@ export function handInRoutes(context: Context): Router {
       return keepWork(person.id, { assignment, student, files });
     },
   );
+  serve(router, context, withdrawWork, 'work.withdraw', async ({ params: { submission }, body, person }) => {
+    const isDone = await db.transaction((tx) =>
+      withWorkHistory(tx, submission, person.id, () => updateWithdrawn(tx, submission, body.withdrawn)),
+    );
+    if (!isDone) throw problems.opened();
+    return {};
+  });
   serve(router, context, readReading, 'own', async ({ person }) => ({ reading: underWay.get(person.id) ?? null }));
   return router;
 
@@ -61,7 +72,7 @@ export function handInRoutes(context: Context): Router {
           student,
           handedIn.map(({ file }) => file.format),
         );
-      return insertSubmission(tx, { id: randomUUID(), assignment, student, files: kept });
+      return insertWork(tx, { id: randomUUID(), assignment, student, files: kept }, who);
     });
     reattachSoon(context, submission, who);
     const notes = handedIn.flatMap(({ file, notes: some }) => some.map((note) => ({ file: file.name, ...note })));

@@ -1,13 +1,13 @@
 import { Router } from 'express';
 import type { Address } from '../../contract/endpoint.ts';
-import { readReceipt, readWork, withdrawWork, workFile, workPicture } from '../../contract/submissions.ts';
+import { readReceipt, readWork, workFile, workPicture } from '../../contract/submissions.ts';
 import { markOpened } from '../access/work-state.ts';
 import type { Context } from '../context.ts';
 import { problems } from '../errors.ts';
 import { serve, serveBytes, StoredJson } from '../http/serve.ts';
 import { sendMedium, sendRange } from '../media/send.ts';
 import { namelessFiles } from '../nameless/files.ts';
-import { selectFile, selectFolioText, selectReceipt, selectWork, updateWithdrawn } from './queries.ts';
+import { selectFile, selectFolioText, selectReceipt, selectWork } from './queries.ts';
 
 export function submissionRoutes(context: Context): Router {
   const router = Router();
@@ -24,11 +24,6 @@ export function submissionRoutes(context: Context): Router {
   serve(router, context, readReceipt, 'work.receipt', async ({ params }) =>
     found(await selectReceipt(db, params.submission)),
   );
-
-  serve(router, context, withdrawWork, 'work.withdraw', async ({ params, body }) => {
-    if (!(await updateWithdrawn(db, params.submission, body.withdrawn))) throw problems.opened();
-    return {};
-  });
 
   type Numbered = Address<`/submissions/:submission/${string}/:position`>;
   const serveFiles = (address: Numbered, table: 'submission_files' | 'submission_pictures'): void =>

@@ -60,7 +60,8 @@ export async function startTestSchool(
   return { address: running.address, as, ids, course, assignment, criteria, stop: running.stop };
 }
 
-async function addTestAssignment(db: Database, course: string): Promise<Pick<TestSchool, 'assignment' | 'criteria'>> {
+/** An assignment with a rubric of two criteria, each of 0 or 2.5 points. */
+export async function addTestAssignment(db: Database, course: string): Promise<Pick<TestSchool, 'assignment' | 'criteria'>> {
   const assignment = randomUUID();
   await db.query(
     "insert into assignments (id, course, title, brief, due_at) values ($1, $2, 'Essay', 'Write.', '2026-01-01Z')",
