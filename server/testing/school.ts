@@ -61,7 +61,10 @@ export async function startTestSchool(
 }
 
 /** An assignment with a rubric of two criteria, each of 0 or 2.5 points. */
-export async function addTestAssignment(db: Database, course: string): Promise<Pick<TestSchool, 'assignment' | 'criteria'>> {
+export async function addTestAssignment(
+  db: Database,
+  course: string,
+): Promise<Pick<TestSchool, 'assignment' | 'criteria'>> {
   const assignment = randomUUID();
   await db.query(
     "insert into assignments (id, course, title, brief, due_at) values ($1, $2, 'Essay', 'Write.', '2026-01-01Z')",
