@@ -44,16 +44,24 @@ export async function photograph(
   { sharpness = 1, onProgress }: { sharpness?: number; onProgress: (share: number) => void },
 ): Promise<PhotographedWork> {
   await document.fonts.ready;
+  const includeStyleProperties = styleNames(root);
   const elements = [...root.querySelectorAll<HTMLElement>('[data-leaf]')];
-  const fontEmbedCSS = await getFontEmbedCSS(root);
+  // Or the space above its first line, which stands outside of a leaf here, would stand inside of its picture.
+  for (const element of elements) element.style.setProperty('display', 'flow-root');
+  const fontEmbedCSS = await getFontEmbedCSS(root, { includeStyleProperties });
   // Letters that come with a picture are not always there when a browser draws it for the first time.
-  if (elements[0]) await toCanvas(elements[0], { fontEmbedCSS, pixelRatio: 1 });
+  if (elements[0]) await toCanvas(elements[0], { fontEmbedCSS, includeStyleProperties, pixelRatio: 1 });
   const leaves: PhotographedLeaf[] = [];
   for (const [index, element] of elements.entries()) {
     element.scrollIntoView();
     await isDrawn(element);
+    holdSizes(element);
     holdLines(element);
-    const picture = await toCanvas(element, { fontEmbedCSS, pixelRatio: sharpness });
+    const picture = await toCanvas(element, {
+      ...{ fontEmbedCSS, includeStyleProperties, pixelRatio: sharpness },
+      // The space between it and the leaf before is not in its box.
+      style: { margin: '0' },
+    });
     const words = writtenWords(element, root);
     const lines = element.querySelector('.layer') ? [] : words;
     leaves.push({ ...boxOf(element, root), picture, words, lines, ...groundOf(element, index, root) });
@@ -70,6 +78,22 @@ export async function photograph(
       return one ? one.top + share * (one.bottom - one.top) : 0;
     },
   };
+}
+
+/**
+ * What is copied of how an element looks. Left to itself, the library makes every size of letters a whole number less a tenth, up to a
+ * whole pixel smaller than what was measured; it leaves `font` as it is.
+ */
+const styleNames = (element: Element): string[] => [
+  'font',
+  ...Array.from(getComputedStyle(element)).filter((name) => name !== 'font-size'),
+];
+
+/** The sizes of letters as they are, also where they cannot be said together with the rest of their font. */
+function holdSizes(root: HTMLElement): void {
+  const elements = [root, ...root.querySelectorAll<HTMLElement>('*')];
+  const sizes = elements.map((element) => getComputedStyle(element).fontSize);
+  for (const [index, element] of elements.entries()) element.style.setProperty('font-size', sizes[index]!);
 }
 
 /** Waits until a page has its drawing and a picture its pixels; after a while what is there must do. */
