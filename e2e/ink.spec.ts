@@ -1,7 +1,8 @@
 import type { CDPSession, Locator, Page } from '@playwright/test';
-import { PDFArray, PDFDict, PDFDocument, PDFHexString, PDFName } from '@cantoo/pdf-lib';
+import { PDFDict, PDFDocument, PDFHexString, PDFName } from '@cantoo/pdf-lib';
 import { execFileSync } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
+import { expectMarksOnWords } from './marks.ts';
 import { enter, expect, linesOf, openDesk, saved, TEACHER, test, workIn } from './school.ts';
 
 test.use({ school: 'ink' });
@@ -159,7 +160,7 @@ test('what is drawn on a text is a remark, stays with its words however they are
     expect(words.split('\f')[0]).toContain('The wall at Gannet Row is four hundred metres long');
     expect(words).toMatch(/Remarks\s+Dagny Holmqvist, A walk along the shore\s+1\s+/u);
     expect(words).toContain('How could you find out what they thought?');
-    expectGapsBeside(file, pdf);
+    expect(expectMarksOnWords(file, pdf)).toBeGreaterThan(3);
     // Poppler draws them: something vermilion is on the page that has the stroke.
     const onPaper = execFileSync('pdftoppm', ['-r', '72', '-f', '1', '-l', '1', file], { maxBuffer: 2 ** 26 });
     expect(countVermilion(onPaper)).toBeGreaterThan(20);
@@ -375,32 +376,3 @@ test('free paper beside a work is opened to write on, and stays where something 
     expect(Math.abs(box!.left - right)).toBeLessThan(12);
   }
 });
-
-/** Highlights begin where a word begins: left of each is a gap, and inside of each there are letters, as Poppler draws the page. */
-function expectGapsBeside(file: string, pdf: PDFDocument): void {
-  const dots = 2;
-  const picture = execFileSync('pdftoppm', ['-r', String(72 * dots), '-f', '1', '-l', '1', file], {
-    maxBuffer: 2 ** 26,
-  });
-  const [header, width] = /^P6\s+(\d+)\s+\d+\s+255\s/u.exec(picture.toString('latin1', 0, 40))!;
-  // Black or nearly so: neither a stroke nor a number is.
-  const isDark = (x: number, y: number): boolean => {
-    const at = header.length + (Math.round(y) * Number(width) + Math.round(x)) * 3;
-    return Math.max(...picture.subarray(at, at + 3)) < 110;
-  };
-  const page = pdf.getPage(0);
-  const quads = (page.node.Annots()?.asArray() ?? []).flatMap((ref) => {
-    const corners = pdf.context.lookup(ref, PDFDict).lookupMaybe(PDFName.of('QuadPoints'), PDFArray);
-    return corners ? [corners.asArray().map(Number)] : [];
-  });
-  expect(quads.length).toBeGreaterThan(3);
-  for (const [left, top, right, , , bottom] of quads) {
-    const [x, from, to] = [left! * dots, (page.getHeight() - top!) * dots, (page.getHeight() - bottom!) * dots];
-    const column = (at: number): number[] =>
-      Array.from({ length: Math.floor(to - from) }, (_, row) => from + row).filter((y) => isDark(at, y));
-    // Two points of the four that a space is wide: a picture of words is set a hair tighter than they are.
-    expect(column(x - 2 * dots), `left of ${x}`).toEqual([]);
-    const inside = Array.from({ length: Math.floor((right! - left!) * dots) }, (_, step) => column(x + step).length);
-    expect(Math.max(...inside)).toBeGreaterThan(3);
-  }
-}

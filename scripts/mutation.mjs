@@ -1,6 +1,6 @@
 /*
- * `npm run mutation -- SUBJECT`: changes the code of a subject in small ways, one after the other, and counts how many of the changes its
- * tests find. It takes from ten minutes to more than an hour, and is never run by CI.
+ * `npm run mutation -- SUBJECT [FILE]`: changes the code of a subject, or of one of its files, in small ways, one after the other, and
+ * counts how many of the changes its tests find. It takes from ten minutes to more than an hour, and is never run by CI.
  */
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync } from 'node:fs';
@@ -27,6 +27,8 @@ if (!subject) {
   process.stderr.write(`Say which subject: ${Object.keys(SUBJECTS).join(', ')}\n`);
   process.exit(1);
 }
+const file = process.argv[3];
+const code = file === undefined ? subject.code : subject.code.map((pattern) => pattern.replace('*', file));
 ensurePackages();
 if (!existsSync(`${ROOT}/node_modules/@stryker-mutator/vitest-runner`))
   execFileSync('npm', ['install', '--no-save', '--no-audit', '--no-fund', ...PACKAGES], {
@@ -37,5 +39,5 @@ mkdirSync(`${ROOT}/.cache/mutation`, { recursive: true });
 execFileSync('npx', ['stryker', 'run', 'scripts/mutation/stryker.config.mjs'], {
   cwd: ROOT,
   stdio: 'inherit',
-  env: { ...process.env, MUTATED: subject.code.join(';'), MUTATION_TESTS: subject.tests.join(';') },
+  env: { ...process.env, MUTATED: code.join(';'), MUTATION_TESTS: subject.tests.join(';') },
 });

@@ -98,11 +98,11 @@ useEventListener(window, 'pointerup', () => (dragging.value = false));
     <v-btn
       v-if="hasFormulas"
       size="small"
-      variant="text"
+      :variant="formulas ? 'tonal' : 'text'"
       :prepend-icon="mdiFunctionVariant"
       :aria-pressed="formulas"
       @click="formulas = !formulas"
-      >{{ formulas ? 'Hide formulas' : 'Show formulas' }}</v-btn
+      >Show formulas</v-btn
     >
     <table role="grid">
       <thead>

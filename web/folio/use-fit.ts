@@ -1,9 +1,9 @@
 import { useResizeObserver } from '@vueuse/core';
 import { type Ref } from 'vue';
 
-/** How much smaller at each try, and the smallest that can still be read. */
-const STEP = 0.04;
+/** The smallest that can still be read, and how near to the largest that fits is near enough. */
 const LEAST = 0.3;
+const NEAR = 0.02;
 
 /** How high what stands in a box is, from the first to the last, whether or not it fits in. */
 function heightOfContent(box: HTMLElement): number {
@@ -17,13 +17,20 @@ function roomIn(box: HTMLElement): number {
   return box.clientHeight - parseFloat(paddingTop) - parseFloat(paddingBottom);
 }
 
-/** Makes the letters of a box smaller, by `--fit`, until all of them fit in. */
+/** Makes the letters of a box smaller, by `--fit`, so that all of them fit in. The browser lays it out a few times only: by halving. */
 export function fitLetters(box: HTMLElement): void {
-  box.style.setProperty('--fit', '1');
-  const room = roomIn(box);
-  if (room <= 0) return;
-  for (let fit = 1 - STEP; fit >= LEAST && heightOfContent(box) > room + 1; fit -= STEP)
-    box.style.setProperty('--fit', fit.toFixed(2));
+  const fits = (fit: number): boolean => {
+    box.style.setProperty('--fit', String(fit));
+    return heightOfContent(box) <= roomIn(box) + 1;
+  };
+  if (box.clientHeight === 0 || fits(1)) return box.style.setProperty('--fit', '1');
+  let [fit, tooLarge] = [LEAST, 1];
+  while (tooLarge - fit > NEAR) {
+    const middle = (fit + tooLarge) / 2;
+    if (fits(middle)) fit = middle;
+    else tooLarge = middle;
+  }
+  box.style.setProperty('--fit', String(fit));
 }
 
 /** Keeps the boxes of a slide that say so at letters that fit, whatever the size of the slide. */
