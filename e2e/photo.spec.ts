@@ -48,9 +48,11 @@ test('a photographed page is cropped, rotated and made clearer before it is hand
   await expect(dialog.getByText('Crop right: 50%')).toBeVisible();
   await dialog.getByRole('button', { name: 'Apply' }).click();
   await expect(dialog).toBeHidden();
+  await expect(work.getByRole('button', { name: 'Crop or adjust page.png' })).toBeFocused();
 
   await work.getByRole('button', { name: 'Undo the changes to page.png' }).click();
   await expect(work.getByRole('button', { name: 'Undo the changes to page.png' })).toBeHidden();
+  await expect(work.getByRole('button', { name: 'Crop or adjust page.png' })).toBeFocused();
   await work.getByRole('button', { name: 'Crop or adjust page.png' }).click();
   await expect(crop('right')).toHaveValue('0');
   await dialog.getByRole('button', { name: 'Rotate' }).click();

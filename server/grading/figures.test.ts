@@ -9,7 +9,7 @@ import { bodies, type TestDatabase } from '../testing/databases.ts';
 import { addTestAssignment, handInFile, startTestSchool, type TestSchool } from '../testing/school.ts';
 
 /** What a teacher and a student may do to a grade, in any order. */
-type Deed =
+type Step =
   | { type: 'handIn' }
   | { type: 'score'; criterion: number; level: number | null }
   | { type: 'adjust'; extra: number | null; total: number | null }
@@ -19,8 +19,8 @@ type Deed =
   | { type: 'type'; points: number | null };
 
 const points = fc.integer({ min: 0, max: 700 });
-const deed: fc.Arbitrary<Deed> = fc.oneof(
-  fc.constant<Deed>({ type: 'handIn' }),
+const step: fc.Arbitrary<Step> = fc.oneof(
+  fc.constant<Step>({ type: 'handIn' }),
   fc.record({
     type: fc.constant('score' as const),
     criterion: fc.nat(1),
@@ -33,7 +33,7 @@ const deed: fc.Arbitrary<Deed> = fc.oneof(
   }),
   fc.record({
     type: fc.constant('flag' as const),
-    flag: fc.constantFrom<(Deed & { type: 'flag' })['flag']>('missing', 'incomplete', 'excused', null, null),
+    flag: fc.constantFrom<(Step & { type: 'flag' })['flag']>('missing', 'incomplete', 'excused', null, null),
   }),
   fc.record({ type: fc.constant('return' as const), bulk: fc.boolean() }),
   fc.record({ type: fc.constant('takeBack' as const), bulk: fc.boolean() }),
@@ -85,7 +85,7 @@ describe.each(bodies)('a grade that is shown is the grade that is kept, on $name
       teacher.send('PUT', `/courses/${school.course}/gradebook`, {
         body: { changes: [{ assignment, student, to }], why: '' },
       });
-    async function act(done: Deed): Promise<void> {
+    async function act(done: Step): Promise<void> {
       const work = works.at(-1);
       if (done.type === 'handIn')
         works.push(await handInFile(own, 'work.txt', Buffer.from(`Version ${works.length + 1}\n${Math.random()}`)));
@@ -152,9 +152,9 @@ describe.each(bodies)('a grade that is shown is the grade that is kept, on $name
 
   it('in every place that tells it, after each step of any history', async () => {
     await fc.assert(
-      fc.asyncProperty(fc.array(deed, { minLength: 3, maxLength: 14 }), marking, async (deeds, how) => {
+      fc.asyncProperty(fc.array(step, { minLength: 3, maxLength: 14 }), marking, async (steps, how) => {
         const { act, agree } = await begin(how);
-        for (const one of [{ type: 'handIn' } as const, ...deeds]) {
+        for (const one of [{ type: 'handIn' } as const, ...steps]) {
           await act(one);
           await agree();
         }

@@ -34,7 +34,7 @@ describe('fitLetters', () => {
     expect(160 * (fit + 0.05)).toBeGreaterThan(101);
   });
 
-  it('counts the padding, begins anew each time, and never makes them too small to read', () => {
+  it('counts the padding, starts from full size each time, and never makes them too small to read', () => {
     expect(fitOf(boxOf(100, [90], 10))).toBeLessThan(0.91);
     const box = boxOf(100, [80, 80]);
     expect(fitOf(box)).toBe(fitOf(box));

@@ -3,7 +3,8 @@ import 'cropperjs/dist/cropper.css';
 import Cropper from 'cropperjs';
 import { mdiRotateRight } from '@mdi/js';
 import { useObjectUrl } from '@vueuse/core';
-import { onBeforeUnmount, ref, shallowRef, useTemplateRef } from 'vue';
+import { onBeforeUnmount, onUnmounted, ref, shallowRef, useTemplateRef } from 'vue';
+import { useDeed } from '../shell/use-deed.ts';
 import { percent } from '../wording/format.ts';
 import { editPhoto } from './photo-work.ts';
 
@@ -24,29 +25,29 @@ const image = useTemplateRef<HTMLImageElement>('image');
 const contrast = ref(false);
 /** Quarters clockwise. */
 const turns = ref(0);
-const busy = ref(false);
-const error = ref<string>();
+const { busy, problem, attempt } = useDeed();
+const opener = document.activeElement;
 /** What is cut off, in per cent of the whole. */
 const cut = ref<Cut>({ top: 0, right: 0, bottom: 0, left: 0 });
 let cropper: Cropper | undefined;
+/** Whether the cropper shows the cut; what is chosen before that is not lost. */
+const isReady = ref(false);
 
 const OPPOSITE = { top: 'bottom', bottom: 'top', left: 'right', right: 'left' } as const;
 const most = (side: keyof Cut): number => 100 - LEAST - cut.value[OPPOSITE[side]];
 
 /** Each time another picture is shown, with the same cut. */
 function open(): void {
-  const before = cut.value;
-  let isReady = false;
   cropper?.destroy();
   cropper = new Cropper(image.value!, {
     ...{ viewMode: 1, autoCropArea: 1, background: false, checkOrientation: false },
     ...{ zoomable: false, movable: false, rotatable: false, toggleDragModeOnDblclick: false },
     ready: () => {
-      isReady = true;
-      show(before);
+      isReady.value = true;
+      show(cut.value);
     },
     crop: ({ detail }) => {
-      if (isReady) cut.value = cutOf(detail);
+      if (isReady.value) cut.value = cutOf(detail);
     },
   });
 }
@@ -63,7 +64,10 @@ function cutOf({ x, y, width, height }: Cropper.Data): Cut {
   };
 }
 
-function show({ top, right, bottom, left }: Cut): void {
+function show(wanted: Cut): void {
+  cut.value = wanted;
+  if (!isReady.value) return;
+  const { top, right, bottom, left } = wanted;
   const { naturalWidth, naturalHeight } = image.value!;
   cropper?.setData({
     x: (left / 100) * naturalWidth,
@@ -73,32 +77,30 @@ function show({ top, right, bottom, left }: Cut): void {
   });
 }
 
-async function attempt(job: () => Promise<void>): Promise<void> {
-  busy.value = true;
-  error.value = undefined;
-  try {
-    await job();
-  } catch {
-    error.value = 'This photo could not be changed in this browser. You can hand it in as it is.';
-  } finally {
-    busy.value = false;
-  }
+let drawn = Promise.resolve(true);
+/** Shows the photo as it is to be turned and lit now; one drawing follows the other, so that no press is lost. */
+function redraw(): void {
+  isReady.value = false;
+  drawn = drawn.then(() =>
+    attempt(async () => {
+      source.value = await editPhoto(props.file, { turns: turns.value, contrast: contrast.value });
+    }),
+  );
 }
 
-const relight = (on: boolean, quarters: number): Promise<void> =>
-  attempt(async () => {
-    source.value = await editPhoto(props.file, { turns: quarters, contrast: on });
-    contrast.value = on;
-    turns.value = quarters;
-  });
+function setContrast(on: boolean): void {
+  contrast.value = on;
+  redraw();
+}
 
-async function rotate(): Promise<void> {
-  await relight(contrast.value, (turns.value + 1) % 4);
+function rotate(): void {
   const { top, right, bottom, left } = cut.value;
-  if (!error.value) cut.value = { top: left, right: top, bottom: right, left: bottom };
+  turns.value = (turns.value + 1) % 4;
+  cut.value = { top: left, right: top, bottom: right, left: bottom };
+  redraw();
 }
 
-const apply = (): Promise<void> =>
+const apply = (): Promise<boolean> =>
   attempt(async () => {
     const { x, y, width, height } = cropper!.getData(true);
     const part = { x, y, width, height };
@@ -106,6 +108,7 @@ const apply = (): Promise<void> =>
   });
 
 onBeforeUnmount(() => cropper?.destroy());
+onUnmounted(() => opener instanceof HTMLElement && opener.focus());
 </script>
 
 <template>
@@ -123,7 +126,6 @@ onBeforeUnmount(() => cropper?.destroy());
             min="0"
             :max="most(side)"
             :value="cut[side]"
-            :disabled="busy"
             @input="show({ ...cut, [side]: Number(($event.target as HTMLInputElement).value) })"
           />
         </label>
@@ -131,19 +133,22 @@ onBeforeUnmount(() => cropper?.destroy());
       <div class="row">
         <v-checkbox
           :model-value="contrast"
-          :disabled="busy"
           density="compact"
           hide-details
           label="More contrast"
-          @update:model-value="relight($event === true, turns)"
+          @update:model-value="setContrast($event === true)"
         />
-        <v-btn :prepend-icon="mdiRotateRight" variant="text" :disabled="busy" @click="rotate">Rotate</v-btn>
+        <v-btn :prepend-icon="mdiRotateRight" variant="text" @click="rotate">Rotate</v-btn>
         <span class="end">
           <v-btn variant="outlined" @click="emit('close')">Cancel</v-btn>
-          <v-btn variant="flat" color="primary" :loading="busy" @click="apply">Apply</v-btn>
+          <v-btn variant="flat" color="primary" :loading="busy" :disabled="busy || !isReady" @click="apply"
+            >Apply</v-btn
+          >
         </span>
       </div>
-      <p v-if="error" class="refused" role="alert">{{ error }}</p>
+      <p v-if="problem" class="refused" role="alert">
+        This photo could not be changed in this browser. You can hand it in as it is.
+      </p>
     </v-card>
   </v-dialog>
 </template>

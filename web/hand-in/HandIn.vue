@@ -78,6 +78,13 @@ const replace = (file: File, by: File): void => {
   files.value = files.value.map((one) => (one === file ? by : one));
 };
 
+/** Its button goes; the one beside it stays. */
+function undo(file: File, { currentTarget }: Event): void {
+  const beside = (currentTarget as HTMLElement).previousElementSibling;
+  replace(file, originals.get(file)!);
+  if (beside instanceof HTMLElement) beside.focus();
+}
+
 function adjusted(photo: File): void {
   const before = adjusting.value!;
   originals.set(photo, originals.get(before) ?? before);
@@ -173,7 +180,7 @@ onBeforeUnmount(() => sending.value?.stop());
           :disabled="sent !== undefined"
           :aria-label="`Undo the changes to ${file.name}`"
           title="Undo the changes"
-          @click="replace(file, originals.get(file)!)"
+          @click="undo(file, $event)"
         />
         <v-btn
           :icon="mdiClose"

@@ -5,11 +5,9 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { OTHER_PERSON } from '#contract/problem';
 import { Refused, Unreachable } from '../session/api.ts';
 import { useSession } from '../session/session.ts';
-import { browserStore, kept, keepsNothing, tryStorage } from './browser-store.ts';
+import { browserStore, keepsNothing } from './browser-store.ts';
 import { useOutbox } from './outbox.ts';
 import { isInMemory, parcelStore } from './parcel-store.ts';
-import { plain } from './plain.ts';
-import { saveAsFile } from './save-as-file.ts';
 import { loadSubjects, registerSubject, subjectOf } from './subjects.ts';
 
 const ID = '6f0b3c0e-7d55-4f58-9a52-0d0f0a1b2c3d';
@@ -127,7 +125,7 @@ describe('how far a change is', () => {
 });
 
 describe('trying again', () => {
-  it('takes longer each time, up to a quarter of a minute, and begins anew once something was sent', async () => {
+  it('takes longer each time, up to a quarter of a minute, and starts over once something was sent', async () => {
     vi.useFakeTimers({ shouldAdvanceTime: false });
     send.mockImplementation(away);
     const times: number[] = [];
@@ -304,73 +302,6 @@ describe('what is there when a person comes', () => {
   });
 });
 
-describe('the stores', () => {
-  it('keep a parcel under a key of their own, or in memory under one below zero', async () => {
-    const parts = { ...note('a'), version: 2 as const, person: ID };
-    const there = await parcelStore.add(parts);
-    expect([there.key > 0, await parcelStore.has(there), isInMemory(there)]).toEqual([true, true, false]);
-    await parcelStore.put({ ...there, refused: 'no' });
-    expect(await parcelStore.of(ID)).toMatchObject([{ key: there.key, refused: 'no' }]);
-    await parcelStore.delete(there);
-    expect([await parcelStore.has(there), await parcelStore.of(ID)]).toEqual([false, []]);
-
-    const add = vi.spyOn(IDBObjectStore.prototype, 'add').mockImplementation(() => {
-      throw new DOMException('full', 'QuotaExceededError');
-    });
-    const [one, other] = [await parcelStore.add(parts), await parcelStore.add(parts)];
-    add.mockRestore();
-    expect(other.key).toBe(one.key - 1);
-    await parcelStore.put(one);
-    await parcelStore.delete(one);
-    expect([one.key < 0, await parcelStore.has(one), isInMemory(one), await parcelStore.of(ID)]).toEqual([
-      ...[true, true, true],
-      [],
-    ]);
-  });
-
-  it('say so where nothing works, and send rather than drop what they cannot look up', async () => {
-    const fail = (): never => {
-      throw new DOMException('no', 'InvalidStateError');
-    };
-    vi.spyOn(IDBDatabase.prototype, 'transaction').mockImplementation(fail);
-    expect([await tryStorage(), keepsNothing.value]).toEqual([false, true]);
-    expect(await parcelStore.of(ID)).toEqual([]);
-    expect(await parcelStore.has({ key: 5 } as never)).toBe(true);
-    vi.restoreAllMocks();
-    expect(await kept((store) => store.count('parcels'), -1)).toBe(0);
-    expect([keepsNothing.value, await tryStorage()]).toEqual([false, true]);
-    expect(await (await browserStore()).count('chunks')).toBe(0);
-  });
-
-  it('are told apart by take and position, so that no second of a take covers another', async () => {
-    const store = await browserStore();
-    for (const name of ['chunks', 'notes'] as const) {
-      for (const [take, position] of [
-        ['t', 0],
-        ['t', 1],
-        ['u', 0],
-      ] as const)
-        await store.put(name, { take, position, blob: new Blob(), note: 1 } as never);
-      expect(await store.getAllKeys(name)).toEqual([
-        ['t', 0],
-        ['t', 1],
-        ['u', 0],
-      ]);
-      await store.clear(name);
-    }
-  });
-
-  it('make way for a newer version of themselves, and are opened again afterwards', async () => {
-    const before = await browserStore();
-    expect(await browserStore()).toBe(before);
-    const gone = indexedDB.deleteDatabase('vivid-margin');
-    await new Promise((done) => gone.addEventListener('success', done));
-    const after = await browserStore();
-    expect(after).not.toBe(before);
-    expect(await after.count('parcels')).toBe(0);
-  });
-});
-
 describe('subjects', () => {
   it('are known by name, loaded together, and one that does not come stops no other', async () => {
     const [good, bad] = [vi.fn(() => Promise.resolve({} as never)), vi.fn(() => Promise.reject(new Error('gone')))];
@@ -379,45 +310,5 @@ describe('subjects', () => {
     await expect(loadSubjects()).resolves.toBeUndefined();
     expect([good.mock.calls.length, bad.mock.calls.length]).toEqual([1, 1]);
     await expect(subjectOf('nobody')).rejects.toThrow('nobody');
-  });
-});
-
-describe('plain', () => {
-  it('takes apart what is made of values, and leaves bytes, dates and null as they are', () => {
-    const [blob, date] = [new Blob(), new Date()];
-    const bare = Object.assign(Object.create(null) as object, { a: [1, { b: null }] });
-    expect(plain({ blob, date, list: [blob], none: null, text: 'x' })).toEqual({
-      ...{ blob, date, list: [blob], none: null, text: 'x' },
-    });
-    expect(plain(date)).toBe(date);
-    expect(plain({ blob }).blob).toBe(blob);
-    const list = [1];
-    expect(plain(list)).not.toBe(list);
-    expect(plain(bare)).toEqual({ a: [1, { b: null }] });
-    expect(plain(bare)).not.toBe(bare);
-  });
-});
-
-describe('saveAsFile', () => {
-  it.each([
-    ['audio/webm;codecs=opus', 'take.webm'],
-    ['audio/mp4', 'take.m4a'],
-    ['audio/ogg', 'take.ogg'],
-    ['audio/wav', 'take.wav'],
-    ['application/pdf', 'take'],
-  ])('names %s so that a program knows it, and lets go of it later', (type, name) => {
-    vi.useFakeTimers();
-    const clicked: [string, string][] = [];
-    vi.spyOn(URL, 'createObjectURL').mockReturnValue('blob:x');
-    const revoke = vi.spyOn(URL, 'revokeObjectURL').mockReturnValue();
-    vi.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(function (this: HTMLAnchorElement) {
-      clicked.push([this.href, this.download]);
-    });
-    saveAsFile(new Blob([], { type }), 'take');
-    expect(clicked).toEqual([['blob:x', name]]);
-    vi.advanceTimersByTime(59_000);
-    expect(revoke).not.toHaveBeenCalled();
-    vi.advanceTimersByTime(1000);
-    expect(revoke).toHaveBeenCalledWith('blob:x');
   });
 });
